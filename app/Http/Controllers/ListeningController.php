@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Listening\ListeningStream;
+use App\Models\Listening;
+use App\Models\StoredSession;
+use Hafen\Engine\Tap;
+use Hafen\Session\JsonNode;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** A listening is what a listener wants; the stream follows it while it runs. */
+final class ListeningController
+{
+    public function store(Request $request, StoredSession $session): JsonResponse
+    {
+        Listening::query()->where('created_at', '<', now()->subDay())->delete();
+        $wishes = $this->wishes(JsonBody::of($request));
+        $listening = Listening::query()->create(['session_id' => $session->id, ...$wishes]);
+        $base = config('hafen.listen_url');
+
+        return new JsonResponse([
+            'id' => $listening->id,
+            'stream' => (is_string($base) ? rtrim($base, '/') : '')."/api/listenings/{$listening->id}/stream",
+        ], 201);
+    }
+
+    public function update(Request $request, Listening $listening): JsonResponse
+    {
+        $listening->update($this->wishes(JsonBody::of($request)));
+
+        return new JsonResponse(['id' => $listening->id]);
+    }
+
+    public function stream(Request $request, Listening $listening, ListeningStream $stream): StreamedResponse
+    {
+        $from = max(0, (int) $request->query('from', '0'));
+
+        return new StreamedResponse(static function () use ($stream, $listening, $from): void {
+            set_time_limit(0);
+            while (ob_get_level() > 0) {
+                ob_end_flush();
+            }
+            foreach ($stream->frames($listening, $from) as $frame) {
+                echo $frame;
+                flush();
+            }
+        }, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store']);
+    }
+
+    /** @return array<string, mixed> */
+    private function wishes(JsonNode $body): array
+    {
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped']);
+        $wishes = [];
+        if ($body->has('tap')) {
+            $tap = $body->get('tap');
+            if ($tap->value !== null && Tap::fromString($tap->text(1, 140)) === null) {
+                throw $tap->expected('a tap such as "cello:pre-fader"');
+            }
+            $wishes['tap'] = $tap->value;
+        }
+        if ($body->has('loop')) {
+            $loop = $body->get('loop');
+            if ($loop->value === null) {
+                $wishes += ['loop_start' => null, 'loop_end' => null];
+            } else {
+                $loop->keys(['start', 'end']);
+                $start = $loop->get('start')->integer(0, 1 << 40);
+                // Shorter than a tenth of a second there is nothing to hear, only work.
+                $wishes += ['loop_start' => $start, 'loop_end' => $loop->get('end')->integer($start + 4800, 1 << 40)];
+            }
+        }
+        if ($body->has('compare')) {
+            $compare = $body->get('compare');
+            $wishes['compare'] = match (true) {
+                $compare->value === null => null,
+                $compare->has('insert') => ['insert' => $compare->keys(['insert'])->get('insert')->id()],
+                default => ['row' => $compare->keys(['row'])->get('row')->id()],
+            };
+        }
+        if ($body->has('side')) {
+            $wishes['side'] = $body->get('side')->integer(1, 2);
+        }
+        if ($body->has('stopped')) {
+            $wishes['stopped'] = $body->get('stopped')->boolean();
+        }
+
+        return $wishes;
+    }
+}

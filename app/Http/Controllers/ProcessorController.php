@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
+use Hafen\Session\SessionCodec;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final readonly class ProcessorController
+{
+    public function __construct(private ProcessorCatalogue $processors) {}
+
+    public function index(): JsonResponse
+    {
+        return new JsonResponse(array_map(static fn (ProcessorSpec $spec): array => $spec->toArray(), $this->processors->specs()));
+    }
+
+    public function picture(Request $request, string $processor, SessionCodec $codec): JsonResponse
+    {
+        abort_unless($this->processors->has($processor), 404);
+        $body = JsonBody::of($request)->keys(['parameters', 'sampleRate', 'tempo']);
+        $picture = $this->processors->picture(
+            $processor,
+            $codec->parameters($body->get('parameters'), $processor),
+            new Setting($body->get('sampleRate')->integer(8000, 384_000), $body->get('tempo')->number(20.0, 400.0, 'BPM')),
+        );
+
+        return new JsonResponse(['picture' => $picture?->toArray()]);
+    }
+}

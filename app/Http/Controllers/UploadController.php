@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Jobs\PrepareMedia;
+use App\Media\Importer;
+use App\Media\ImportRefused;
+use App\Media\MediaFolder;
+use App\Models\Upload;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** Files come in pieces, each with the byte it starts at; what has arrived survives a lost connection. */
+final readonly class UploadController
+{
+    private const MOST_BYTES = 32 << 30;
+
+    public function __construct(private MediaFolder $folder) {}
+
+    public function store(Request $request): JsonResponse
+    {
+        $body = JsonBody::of($request)->keys(['name', 'bytes']);
+        $name = $body->get('name')->text(1, 255);
+        $bytes = $body->get('bytes')->integer(0, PHP_INT_MAX);
+        if ($bytes > self::MOST_BYTES) {
+            throw ImportRefused::tooLarge($name, $bytes, self::MOST_BYTES);
+        }
+        $upload = Upload::query()->create(['name' => basename($name), 'bytes' => $bytes]);
+        touch($this->folder->upload($upload->id));
+
+        return new JsonResponse(['id' => $upload->id, 'received' => 0], 201);
+    }
+
+    public function show(Upload $upload): JsonResponse
+    {
+        return new JsonResponse(['id' => $upload->id, 'received' => $upload->received, 'bytes' => $upload->bytes]);
+    }
+
+    public function append(Request $request, Upload $upload): JsonResponse
+    {
+        $offset = (int) $request->query('offset', '0');
+        if ($offset > $upload->received || $offset < 0) {
+            throw ImportRefused::gap($upload->name, $upload->received, $offset);
+        }
+        // A piece may come twice, after an answer was lost: it is written where it belongs.
+        $in = $request->getContent(true);
+        $out = fopen($this->folder->upload($upload->id), 'c+b') ?: throw ImportRefused::diskFull($upload->name);
+        fseek($out, $offset);
+        $written = 0;
+        while (! feof($in)) {
+            $piece = (string) fread($in, 1 << 16);
+            if ($offset + $written + strlen($piece) > $upload->bytes) {
+                throw ImportRefused::tooMuch($upload->name, $upload->bytes);
+            }
+            if ($piece !== '' && @fwrite($out, $piece) !== strlen($piece)) {
+                throw ImportRefused::diskFull($upload->name);
+            }
+            $written += strlen($piece);
+        }
+        fclose($out);
+        $upload->update(['received' => max($upload->received, $offset + $written)]);
+
+        return new JsonResponse(['received' => $upload->received]);
+    }
+
+    public function finish(Request $request, Upload $upload, Importer $importer): JsonResponse
+    {
+        $rate = JsonBody::of($request)->keys(['sampleRate'])->get('sampleRate')->integer(8000, 384_000);
+        if ($upload->received < $upload->bytes) {
+            throw ImportRefused::incomplete($upload->name, $upload->received, $upload->bytes);
+        }
+        $name = pathinfo($upload->name, PATHINFO_FILENAME);
+        $media = $importer->keep($upload);
+        PrepareMedia::dispatch($media->id, $rate);
+
+        return new JsonResponse(['id' => $media->id, 'name' => $name, 'status' => 'preparing'], 201);
+    }
+}

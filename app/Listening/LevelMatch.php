@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\GainRamp;
+
+/**
+ * Brings side 2 of a compare to the level of side 1, so that louder does not pass for better: the ratio of their mean
+ * squares, over all that was heard at first and over the last few seconds later. At most 24 dB either way.
+ */
+final class LevelMatch
+{
+    private const SECONDS = 4.0;
+
+    private const MOST = 15.85;
+
+    private float $one = 0.0;
+
+    private float $two = 0.0;
+
+    private readonly GainRamp $gain;
+
+    public function __construct(private readonly int $sampleRate)
+    {
+        $this->gain = new GainRamp(1.0, $sampleRate, 100.0);
+    }
+
+    /** The gain on side 2 now. */
+    public function gain(): float
+    {
+        return $this->gain->target();
+    }
+
+    public function apply(Block $one, Block $two): void
+    {
+        $keep = exp(-$one->frames() / (self::SECONDS * $this->sampleRate));
+        $first = $this->two === 0.0;
+        $this->one = $this->one * $keep + self::energy($one->left) + self::energy($one->right);
+        $this->two = $this->two * $keep + self::energy($two->left) + self::energy($two->right);
+        if ($this->two > 1e-9 && $this->one > 1e-9) {
+            $this->gain->towards(max(1 / self::MOST, min(self::MOST, sqrt($this->one / $this->two))));
+            if ($first) {
+                $this->gain->settle();
+            }
+        }
+        $this->gain->process($two);
+    }
+
+    /** @param list<float> $samples */
+    private static function energy(array $samples): float
+    {
+        $energy = 0.0;
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $energy += $samples[$i] * $samples[$i];
+        }
+
+        return $energy;
+    }
+}

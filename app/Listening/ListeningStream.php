@@ -1,0 +1,256 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use App\Models\Listening;
+use App\Models\StoredSession;
+use App\Sessions\EngineFactory;
+use App\Sessions\SessionBook;
+use Generator;
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Edit\EditRefused;
+use Hafen\Edit\SetInsertOn;
+use Hafen\Edit\SetRow;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Engine;
+use Hafen\Engine\Loop;
+use Hafen\Engine\Tap;
+use Hafen\Refusal;
+use Hafen\Session\Session;
+
+/**
+ * Runs the engine for one listener and yields the frames of its stream, paced to the clock. Before each block it looks
+ * whether the session or the listener's wishes changed, and goes on with them at once.
+ */
+final class ListeningStream
+{
+    /** Frames of sound gathered before they are sent: about 43 ms at 48 kHz. */
+    private const BLOCKS = 4;
+
+    private int $storedId = 0;
+
+    private Session $session;
+
+    private Engine $engine;
+
+    private Compiler $compiler;
+
+    /** The other side of a compare. */
+    private ?Engine $other = null;
+
+    private ?LevelMatch $match = null;
+
+    private ?Wishes $wishes = null;
+
+    private float $side = 1.0;
+
+    /** @var array<string, true> channels whose faults were told */
+    private array $told = [];
+
+    public function __construct(
+        private readonly SessionBook $book,
+        private readonly EngineFactory $engines,
+        private readonly float $lead,
+        private readonly float $preRoll,
+    ) {}
+
+    /**
+     * @param  int  $from  sample to start at
+     * @return Generator<int, string> frames, see {@see Frames}
+     */
+    public function frames(Listening $listening, int $from): Generator
+    {
+        $reader = new WishesReader($listening->id);
+        $stored = StoredSession::query()->findOrFail($listening->session_id);
+        $this->storedId = $stored->id;
+        $this->session = $this->book->open($stored);
+        $rate = $this->session->sampleRate;
+        $this->compiler = $this->engines->compiler($rate);
+        yield Frames::HEADER;
+        try {
+            $this->engine = new Engine($this->compiler, $this->session);
+        } catch (Refusal $refusal) {
+            yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
+            yield Frames::end();
+
+            return;
+        }
+        $this->wishes = new Wishes($stored->change, null, null, null, null, 1, false);
+        $wishes = $reader->read();
+        if ($wishes !== null) {
+            yield from $this->follow($wishes, $from, false);
+        }
+        $this->engine->start($from, (int) ($this->preRoll * $rate));
+        $this->other?->start($from, (int) ($this->preRoll * $rate));
+        yield $this->layout();
+
+        $pace = new Pace(min(0.4, $this->lead));
+        while (! connection_aborted()) {
+            $blocks = [];
+            $position = $this->engine->position();
+            $expected = $position;
+            $busy = 0;
+            do {
+                $wishes = $reader->read();
+                if ($wishes === null || $wishes->stopped) {
+                    yield Frames::end();
+
+                    return;
+                }
+                $start = hrtime(true);
+                yield from $this->follow($wishes, $this->engine->position(), true);
+                $blocks[] = $block = $this->block();
+                $busy += hrtime(true) - $start;
+                $expected += $block->frames();
+            } while (count($blocks) < self::BLOCKS && $this->engine->position() === $expected);
+
+            $seconds = ($expected - $position) / $rate;
+            yield Frames::audio($position, $blocks);
+            yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
+            foreach ($this->engine->faults() as $fault) {
+                if (! isset($this->told[$fault->channel])) {
+                    $this->told[$fault->channel] = true;
+                    yield Frames::notice(['kind' => 'fault', 'channel' => $fault->channel, 'position' => $fault->position]);
+                }
+            }
+            if ($this->wishes->loopEnd === null && $this->engine->position() >= $this->session->length) {
+                yield Frames::end();
+
+                return;
+            }
+            $pace->sent($seconds);
+        }
+    }
+
+    private function block(): Block
+    {
+        $one = $this->engine->next();
+        if ($this->other === null || $this->match === null) {
+            return $one;
+        }
+        $two = $this->other->next();
+        $this->match->apply($one, $two);
+        // Over one block from side to side, so that switching is not heard itself.
+        $target = $this->wishes?->side === 2 ? 0.0 : 1.0;
+        $frames = $one->frames();
+        $step = ($target - $this->side) / $frames;
+        for ($i = 0; $i < $frames; ++$i) {
+            $share = $this->side + $step * ($i + 1);
+            $one->left[$i] = $two->left[$i] + $share * ($one->left[$i] - $two->left[$i]);
+            $one->right[$i] = $two->right[$i] + $share * ($one->right[$i] - $two->right[$i]);
+        }
+        $this->side = $target;
+
+        return $one;
+    }
+
+    /** @return Generator<int, string> frames that tell of it */
+    private function follow(Wishes $wishes, int $position, bool $playing): Generator
+    {
+        $before = $this->wishes;
+        $this->wishes = $wishes;
+        if ($before === null || $wishes->change !== $before->change) {
+            yield from $this->change($wishes);
+        }
+        if ($wishes->tap !== $before?->tap) {
+            $tap = $wishes->tap === null ? new Tap($this->session->main()->id) : Tap::fromString($wishes->tap);
+            if ($tap === null || ! $this->engine->listenAt($tap)) {
+                yield Frames::notice(['kind' => 'tap-gone', 'tap' => $wishes->tap]);
+            } else {
+                $this->other?->listenAt($tap);
+            }
+        }
+        if ($wishes->loopStart !== $before?->loopStart || $wishes->loopEnd !== $before->loopEnd) {
+            $loop = $wishes->loopStart !== null && $wishes->loopEnd !== null ? new Loop($wishes->loopStart, $wishes->loopEnd) : null;
+            $this->engine->loopOver($loop);
+            $this->other?->loopOver($loop);
+        }
+        if ($wishes->compare !== $before?->compare) {
+            yield from $this->compare($wishes, $position, $playing);
+        }
+        if ($wishes->side !== $before?->side && $this->match !== null) {
+            yield $this->compareNotice();
+        }
+    }
+
+    /** @return Generator<int, string> */
+    private function change(Wishes $wishes): Generator
+    {
+        $stored = StoredSession::query()->with('head')->findOrFail($this->storedId);
+        try {
+            $session = $this->book->open($stored);
+            $this->engine->change($session);
+            $this->session = $session;
+            $this->told = [];
+            if ($this->other !== null && $wishes->compare !== null) {
+                $this->other->change($this->bypassed($session, $wishes->compare));
+            }
+        } catch (EditRefused) {
+            // What was compared is gone.
+            $this->other = $this->match = null;
+        } catch (Refusal $refusal) {
+            yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
+        }
+        yield $this->layout();
+    }
+
+    /** @return Generator<int, string> */
+    private function compare(Wishes $wishes, int $position, bool $playing): Generator
+    {
+        $this->other = $this->match = null;
+        $this->side = 1.0;
+        if ($wishes->compare === null) {
+            return;
+        }
+        try {
+            $this->other = new Engine($this->compiler, $this->bypassed($this->session, $wishes->compare), metered: false);
+        } catch (Refusal $refusal) {
+            yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
+
+            return;
+        }
+        $this->match = new LevelMatch($this->session->sampleRate);
+        $this->other->listenAt($this->engine->tap());
+        $this->other->loopOver($wishes->loopEnd === null || $wishes->loopStart === null ? null : new Loop($wishes->loopStart, $wishes->loopEnd));
+        if ($playing) {
+            // Sound is running: a short run-in, so that it does not have to wait.
+            $this->other->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
+        }
+        yield $this->compareNotice();
+    }
+
+    /** @param array{insert?: string, row?: string} $compare */
+    private function bypassed(Session $session, array $compare): Session
+    {
+        if (isset($compare['insert'])) {
+            return (new SetInsertOn([$compare['insert']], false))->apply($session);
+        }
+
+        return (new SetRow([$compare['row'] ?? ''], false))->apply($session);
+    }
+
+    private function layout(): string
+    {
+        return Frames::layout([
+            'sampleRate' => $this->session->sampleRate,
+            'length' => $this->session->length,
+            'change' => $this->wishes?->change,
+            'position' => $this->engine->position(),
+            'taps' => $this->engine->tapKeys(),
+            'loads' => $this->engine->loadKeys(),
+            'tap' => $this->engine->tap()->key(),
+        ]);
+    }
+
+    private function compareNotice(): string
+    {
+        return Frames::notice([
+            'kind' => 'compare',
+            'side' => $this->wishes?->side,
+            'gain' => Decibel::fromGain($this->match?->gain() ?? 1.0),
+        ]);
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+/** What a listener wants just now, and the session's change it should be heard in. */
+final readonly class Wishes
+{
+    /** @param ?array{insert?: string, row?: string} $compare */
+    public function __construct(
+        public int $change,
+        public ?string $tap,
+        public ?int $loopStart,
+        public ?int $loopEnd,
+        public ?array $compare,
+        public int $side,
+        public bool $stopped,
+    ) {}
+}

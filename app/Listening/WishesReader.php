@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use Illuminate\Support\Facades\DB;
+use PDO;
+use PDOStatement;
+
+/** Looks up a listener's wishes: asked for every block, so it is one prepared statement. */
+final readonly class WishesReader
+{
+    private PDOStatement $statement;
+
+    public function __construct(private string $listeningId)
+    {
+        $this->statement = DB::connection()->getPdo()->prepare(
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped
+             from listenings l join sessions s on s.id = l.session_id where l.id = ?',
+        );
+    }
+
+    /** Null when the listening is gone. */
+    public function read(): ?Wishes
+    {
+        $this->statement->execute([$this->listeningId]);
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int}|false $row */
+        $row = $this->statement->fetch(PDO::FETCH_ASSOC);
+        $this->statement->closeCursor();
+        if ($row === false) {
+            return null;
+        }
+        /** @var ?array{insert?: string, row?: string} $compare */
+        $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
+
+        return new Wishes(
+            (int) $row['change'],
+            $row['tap'],
+            $row['loop_start'],
+            $row['loop_end'],
+            $compare,
+            (int) $row['side'],
+            (bool) $row['stopped'],
+        );
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Media;
+
+use App\Models\Media;
+use Hafen\Audio\UnableToWriteAudioFile;
+
+/** Where files lie on disk: imports under their hash, untouched; what is made from them beside them. */
+final readonly class MediaFolder
+{
+    public function __construct(private string $root) {}
+
+    /** The file as it was imported. */
+    public function original(Media $media): string
+    {
+        return $this->folder('media')."/{$media->id}.{$media->extension}";
+    }
+
+    /** The sound of an import that is not a WAV itself. */
+    public function decoded(string $id): string
+    {
+        return $this->folder('media')."/{$id}.decoded.wav";
+    }
+
+    /** The sound at a session's rate. */
+    public function atRate(string $id, int $rate): string
+    {
+        return $this->folder('media')."/{$id}.{$rate}.wav";
+    }
+
+    public function upload(string $id): string
+    {
+        return $this->folder('uploads')."/{$id}";
+    }
+
+    public function render(string $id): string
+    {
+        return $this->folder('renders')."/{$id}.wav";
+    }
+
+    private function folder(string $name): string
+    {
+        $folder = "{$this->root}/{$name}";
+        if (! is_dir($folder) && ! @mkdir($folder, 0o775, true) && ! is_dir($folder)) {
+            throw UnableToWriteAudioFile::open($folder);
+        }
+
+        return $folder;
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Media;
+
+use App\Models\Media;
+use Hafen\Audio\AudioSource;
+use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Audio\WavReader;
+use Hafen\Engine\AudioLibrary;
+
+/** The sound behind a media id: at the session's rate where it was prepared, else as it was imported. */
+final readonly class MediaLibrary implements AudioLibrary
+{
+    public function __construct(private MediaFolder $folder, private int $sampleRate) {}
+
+    public function open(string $file): AudioSource
+    {
+        $prepared = $this->folder->atRate($file, $this->sampleRate);
+        if (is_file($prepared)) {
+            return WavReader::open($prepared);
+        }
+        $media = Media::query()->find($file) ?? throw UnreadableAudioFile::missing($file);
+        $decoded = $this->folder->decoded($media->id);
+
+        return WavReader::open(is_file($decoded) ? $decoded : $this->folder->original($media));
+    }
+}

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Model;
+
+/**
+ * Somebody listening: at which tap, over which loop, comparing what, on which side.
+ *
+ * @property string $id
+ * @property int $session_id
+ * @property ?string $tap
+ * @property ?int $loop_start
+ * @property ?int $loop_end
+ * @property ?array{insert?: string, row?: string} $compare
+ * @property int $side
+ * @property bool $stopped
+ */
+final class Listening extends Model
+{
+    use HasUuids;
+
+    protected $guarded = [];
+
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+
+/**
+ * A render that was asked for. Status: waiting, running, stopping, done, stopped, failed.
+ *
+ * @property string $id
+ * @property int $session_id
+ * @property string $document
+ * @property array<string, mixed> $options
+ * @property string $name
+ * @property string $status
+ * @property float $progress
+ * @property ?string $message
+ * @property ?array<string, mixed> $result
+ * @property ?Carbon $beat_at
+ */
+final class Render extends Model
+{
+    use HasUuids;
+
+    protected $guarded = [];
+
+    protected $casts = ['options' => 'array', 'result' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer'];
+}

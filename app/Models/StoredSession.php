@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * A session and where it stands among its revisions.
+ *
+ * @property int $id
+ * @property string $name
+ * @property ?int $head_id
+ * @property int $change
+ * @property-read Revision $head
+ */
+final class StoredSession extends Model
+{
+    protected $table = 'sessions';
+
+    protected $guarded = [];
+
+    protected $casts = ['head_id' => 'integer', 'change' => 'integer'];
+
+    /** @return BelongsTo<Revision, $this> */
+    public function head(): BelongsTo
+    {
+        return $this->belongsTo(Revision::class, 'head_id');
+    }
+
+    /** @return HasMany<Revision, $this> */
+    public function revisions(): HasMany
+    {
+        return $this->hasMany(Revision::class, 'session_id');
+    }
+
+    /** @return HasMany<SessionChange, $this> */
+    public function changes(): HasMany
+    {
+        return $this->hasMany(SessionChange::class, 'session_id');
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Providers;
+
+use App\Listening\ListeningStream;
+use App\Media\Importer;
+use App\Media\MediaFolder;
+use Hafen\Processor\ProcessorCatalogue;
+use Illuminate\Contracts\Foundation\Application;
+use Illuminate\Support\ServiceProvider;
+
+final class HafenServiceProvider extends ServiceProvider
+{
+    public function register(): void
+    {
+        $this->app->singleton(ProcessorCatalogue::class, static fn (): ProcessorCatalogue => ProcessorCatalogue::standard());
+        $this->app->singleton(MediaFolder::class, static fn (): MediaFolder => new MediaFolder(self::text('hafen.data')));
+        $this->app->bind(Importer::class, static fn (Application $app): Importer => new Importer($app->make(MediaFolder::class), self::text('hafen.ffmpeg')));
+        $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
+        $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');
+    }
+
+    private static function text(string $key): string
+    {
+        $value = config($key);
+
+        return is_string($value) ? $value : '';
+    }
+}

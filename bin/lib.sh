@@ -1,0 +1,145 @@
+# Shared by bin/demo and bin/test: what has to be there, installed only when it is not.
+# shellcheck shell=bash
+
+root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+cd "$root" || exit 1
+stamps="$root/.setup"
+mkdir -p "$stamps"
+
+# The engine's JIT and its limits; child processes inherit it. The leading colon keeps the machine's own settings.
+export PHP_INI_SCAN_DIR=":$root/config/php"
+
+say() { printf '%s\n' "$*"; }
+
+fail() {
+    printf 'hafen: %s\n' "$*" >&2
+    exit 1
+}
+
+# need_packages WHY PACKAGE... : Debian packages, installed in one go where apt and root are there, named where not.
+need_packages() {
+    local why=$1
+    shift
+    local missing=()
+    for package in "$@"; do
+        dpkg -s "$package" >/dev/null 2>&1 || missing+=("$package")
+    done
+    [ ${#missing[@]} -eq 0 ] && return 0
+    if ! command -v apt-get >/dev/null 2>&1 || [ "$(id -u)" -ne 0 ]; then
+        fail "$why needs what these Debian packages hold; install them and start again: ${missing[*]}"
+    fi
+    say "Installing ${missing[*]} ($why) ..."
+    apt-get update -qq >"$stamps/apt.log" 2>&1
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >>"$stamps/apt.log" 2>&1 \
+        || fail "apt-get could not install ${missing[*]}; see .setup/apt.log"
+}
+
+# The SHA-256 of some files and folders, to see whether a step has to run again.
+digest() {
+    find "$@" -type f -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
+
+# once NAME DIGEST COMMAND... : runs the command unless it already ran for this digest.
+once() {
+    local name=$1 wanted=$2
+    shift 2
+    [ "$(cat "$stamps/$name" 2>/dev/null)" = "$wanted" ] && return 0
+    "$@" || return 1
+    printf '%s' "$wanted" >"$stamps/$name"
+}
+
+php_extension() { php -m | grep -qix "$1"; }
+
+composer_install() {
+    say 'Installing PHP packages ...'
+    COMPOSER_ALLOW_SUPERUSER=1 composer install --no-interaction --no-progress --quiet --no-scripts \
+        && php artisan package:discover --quiet
+}
+
+npm_install() {
+    say 'Installing front-end packages ...'
+    npm install --no-progress --loglevel=error >"$stamps/npm.log" 2>&1 || {
+        tail -n 20 "$stamps/npm.log"
+        return 1
+    }
+}
+
+front_end_build() {
+    say 'Building the interface ...'
+    npm run build >"$stamps/build.log" 2>&1 || {
+        tail -n 40 "$stamps/build.log"
+        return 1
+    }
+}
+
+# Everything both commands need.
+set_up() {
+    command -v php >/dev/null || fail 'PHP 8.2 is needed (php8.2-cli).'
+    command -v composer >/dev/null || fail 'Composer is needed.'
+    command -v node >/dev/null || fail 'Node 20 with npm is needed.'
+    local wanted=()
+    php_extension pdo_sqlite || wanted+=(php8.2-sqlite3)
+    php_extension zip || wanted+=(php8.2-zip)
+    php_extension curl || wanted+=(php8.2-curl)
+    [ ${#wanted[@]} -eq 0 ] || need_packages 'the application' "${wanted[@]}"
+
+    [ -d vendor ] || rm -f "$stamps/composer"
+    [ -d node_modules ] || rm -f "$stamps/npm"
+    [ -d public/build ] || rm -f "$stamps/build"
+    once composer "$(digest composer.json)" composer_install || fail 'the PHP packages could not be installed'
+    once npm "$(digest package.json)" npm_install || fail 'the front-end packages could not be installed'
+    once build "$(digest resources/js resources/css package.json vite.config.ts tsconfig.json)" front_end_build || fail 'the interface could not be built'
+
+    if [ ! -f .env ]; then
+        sed "s#^APP_KEY=.*#APP_KEY=base64:$(head -c 32 /dev/urandom | base64)#" .env.example >.env
+    fi
+}
+
+port_is_free() {
+    php -r 'exit(@stream_socket_server("tcp://127.0.0.1:".$argv[1]) === false ? 1 : 0);' "$1"
+}
+
+# Starts a command in a process group of its own and remembers it.
+groups=()
+in_group() {
+    setsid "$@" </dev/null &
+    groups+=($!)
+}
+
+end_groups() {
+    local group
+    for group in "${groups[@]}"; do
+        kill -TERM -- "-$group" 2>/dev/null
+    done
+    for _ in 1 2 3 4 5 6 7 8 9 10; do
+        local alive=0
+        for group in "${groups[@]}"; do
+            kill -0 -- "-$group" 2>/dev/null && alive=1
+        done
+        [ $alive -eq 0 ] && break
+        sleep 0.2
+    done
+    for group in "${groups[@]}"; do
+        kill -KILL -- "-$group" 2>/dev/null
+    done
+    groups=()
+}
+
+# start_servers PORT LOG_FOLDER : pages and edits on PORT, listening on the next one, and two queue workers.
+start_servers() {
+    local port=$1 logs=$2
+    export HAFEN_LISTEN_URL="http://127.0.0.1:$((port + 1))"
+    export APP_URL="http://127.0.0.1:$port"
+    PHP_CLI_SERVER_WORKERS=4 in_group php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
+    PHP_CLI_SERVER_WORKERS=6 in_group php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
+    in_group php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
+    in_group php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
+}
+
+wait_for() {
+    for _ in $(seq 100); do
+        php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "$1" && return 0
+        sleep 0.2
+    done
+    return 1
+}

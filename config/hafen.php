@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    // Everything a person made lives below this folder: database, media, renders.
+    'data' => env('HAFEN_DATA', storage_path('app')),
+
+    // How far the engine runs ahead of what is heard, in seconds; at most 0.4. More is safer on a busy machine, less lets
+    // edits be heard sooner.
+    'lead' => (float) env('HAFEN_LEAD', 0.18),
+
+    // Where listening streams are served: its own processes, so that a long stream never holds up an edit.
+    'listen_url' => env('HAFEN_LISTEN_URL', ''),
+
+    // Longest run-in before a place in mid-session, in seconds, so that filters and tails sound as if played from the start.
+    'pre_roll' => (float) env('HAFEN_PRE_ROLL', 1.5),
+
+    // Where decoders for files other than WAV are found.
+    'ffmpeg' => env('HAFEN_FFMPEG', 'ffmpeg'),
+];

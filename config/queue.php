@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+return [
+    'default' => env('QUEUE_CONNECTION', 'database'),
+    'connections' => [
+        'sync' => ['driver' => 'sync'],
+        'database' => [
+            'driver' => 'database',
+            'table' => 'jobs',
+            'queue' => 'default',
+            // A render may take hours; a lost worker is noticed by its heartbeat, not by this.
+            'retry_after' => 86400,
+            'after_commit' => true,
+        ],
+        'redis' => ['driver' => 'redis', 'connection' => 'default', 'queue' => 'default', 'retry_after' => 86400, 'after_commit' => true],
+    ],
+    'failed' => ['driver' => 'database-uuids', 'database' => 'sqlite', 'table' => 'failed_jobs'],
+];

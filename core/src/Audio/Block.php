@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Audio;
+
+/**
+ * A short stretch of sound under work: one packed list of samples per side, changed in place.
+ *
+ * While `mono` is true both sides are the same and only `left` holds samples; whoever makes width
+ * calls {@see widen()} first. To change a side without a copy, take the list out, leave an empty
+ * one behind, work, and put it back: PHP then writes into the one list that is there.
+ */
+final class Block
+{
+    /** @var list<float> */
+    public array $left;
+
+    /** @var list<float> */
+    public array $right;
+
+    public bool $mono;
+
+    /**
+     * @param  list<float>  $left
+     * @param  list<float>  $right
+     */
+    public function __construct(array $left, array $right = [], bool $mono = false)
+    {
+        $this->left = $left;
+        $this->right = $right;
+        $this->mono = $mono;
+    }
+
+    /** A silent stereo block. */
+    public static function silence(int $frames): self
+    {
+        $zeros = array_fill(0, $frames, 0.0);
+
+        return new self($zeros, $zeros);
+    }
+
+    /** A mono block: both sides carry these samples. @param list<float> $samples */
+    public static function mono(array $samples): self
+    {
+        return new self($samples, [], true);
+    }
+
+    public function frames(): int
+    {
+        return count($this->left);
+    }
+
+    /** Makes two sides of one. */
+    public function widen(): void
+    {
+        if ($this->mono) {
+            $this->right = $this->left;
+            $this->mono = false;
+        }
+    }
+
+    /** The right side, whether or not it is the same as the left. @return list<float> */
+    public function right(): array
+    {
+        return $this->mono ? $this->left : $this->right;
+    }
+}

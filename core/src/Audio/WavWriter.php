@@ -1,0 +1,184 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Audio;
+
+use LogicException;
+
+/**
+ * Writes a WAV file block by block in constant memory; becomes RF64 by itself when it passes 4 GiB.
+ *
+ * Room for the 64-bit sizes is kept in a "JUNK" chunk and turned into "ds64" only when needed
+ * (EBU Tech 3306, section 3.5). More than two channels and more than 16 integer bits use the extensible format chunk.
+ */
+final class WavWriter
+{
+    private const RIFF_LIMIT = 0xFFFFFFFF;
+
+    private const INTEGER_GUID = "\x01\x00\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
+
+    private const FLOAT_GUID = "\x03\x00\x00\x00\x00\x00\x10\x00\x80\x00\x00\xAA\x00\x38\x9B\x71";
+
+    private readonly SampleEncoder $encoder;
+
+    private int $dataBytes = 0;
+
+    private readonly int $dataStart;
+
+    private bool $open = true;
+
+    /**
+     * @param  resource  $stream
+     * @param  int  $riffLimit  sizes above this make it RF64; smaller only in tests
+     */
+    private function __construct(
+        private readonly string $path,
+        private $stream,
+        public readonly AudioFormat $format,
+        ?BroadcastExtension $broadcast,
+        ?Dither $dither,
+        private readonly int $riffLimit,
+    ) {
+        $this->encoder = new SampleEncoder($format->samples, $dither);
+        $head = 'RIFF'.pack('V', 0).'WAVE'
+            .self::chunk('JUNK', str_repeat("\0", 28))
+            .self::chunk('fmt ', self::formatChunk($format));
+        if ($broadcast !== null) {
+            $head .= self::chunk('bext', $broadcast->toBytes());
+        }
+        $head .= 'data'.pack('V', 0);
+        $this->put($head);
+        $this->dataStart = strlen($head);
+    }
+
+    /** @throws UnableToWriteAudioFile */
+    public static function create(
+        string $path,
+        AudioFormat $format,
+        ?BroadcastExtension $broadcast = null,
+        ?Dither $dither = null,
+        int $riffLimit = self::RIFF_LIMIT,
+    ): self {
+        $folder = dirname($path);
+        $stream = is_dir($folder) && is_writable($folder) && ! is_dir($path) ? @fopen($path, 'wb') : false;
+        if ($stream === false) {
+            throw UnableToWriteAudioFile::open($path);
+        }
+
+        return new self($path, $stream, $format, $broadcast, $dither, $riffLimit);
+    }
+
+    /**
+     * Adds frames.
+     *
+     * @param  list<list<float>>  $sides  one list per channel of the format, all of one length
+     *
+     * @throws UnableToWriteAudioFile
+     */
+    public function write(array $sides): void
+    {
+        if (count($sides) !== $this->format->channels) {
+            throw new LogicException('Got '.count($sides)." sides for {$this->format->channels} channels.");
+        }
+        $samples = $sides[0];
+        if (count($sides) > 1) {
+            $samples = [];
+            for ($i = 0, $frames = count($sides[0]); $i < $frames; ++$i) {
+                foreach ($sides as $side) {
+                    $samples[] = $side[$i];
+                }
+            }
+        }
+        $bytes = $this->encoder->encode($samples);
+        $this->put($bytes);
+        $this->dataBytes += strlen($bytes);
+    }
+
+    /** Samples that were above full scale and had to be clipped so far. */
+    public function clipped(): int
+    {
+        return $this->encoder->clipped();
+    }
+
+    /** Writes the sizes and closes the file. @throws UnableToWriteAudioFile */
+    public function close(): void
+    {
+        if (! $this->open) {
+            return;
+        }
+        if (($this->dataBytes & 1) === 1) {
+            $this->put("\0");
+        }
+        $riff = $this->dataStart - 8 + $this->dataBytes + ($this->dataBytes & 1);
+        if ($riff > $this->riffLimit) {
+            $frames = intdiv($this->dataBytes, $this->format->bytesPerFrame());
+            $this->putAt(0, 'RF64'.pack('V', 0xFFFFFFFF));
+            $this->putAt(12, 'ds64'.pack('V', 28).pack('PPP', $riff, $this->dataBytes, $frames).pack('V', 0));
+            $this->putAt($this->dataStart - 4, pack('V', 0xFFFFFFFF));
+        } else {
+            $this->putAt(4, pack('V', $riff));
+            $this->putAt($this->dataStart - 4, pack('V', $this->dataBytes));
+        }
+        $this->open = false;
+        if (! fclose($this->stream)) {
+            throw UnableToWriteAudioFile::write($this->path, $this->dataBytes);
+        }
+    }
+
+    /** Closes and removes an unfinished file. */
+    public function discard(): void
+    {
+        if ($this->open) {
+            $this->open = false;
+            fclose($this->stream);
+        }
+        if (is_file($this->path)) {
+            unlink($this->path);
+        }
+    }
+
+    private function put(string $bytes): void
+    {
+        if ($bytes !== '' && @fwrite($this->stream, $bytes) !== strlen($bytes)) {
+            throw UnableToWriteAudioFile::write($this->path, $this->dataBytes);
+        }
+    }
+
+    private function putAt(int $byte, string $bytes): void
+    {
+        fseek($this->stream, $byte);
+        $this->put($bytes);
+    }
+
+    private static function chunk(string $id, string $body): string
+    {
+        return $id.pack('V', strlen($body)).$body.((strlen($body) & 1) === 1 ? "\0" : '');
+    }
+
+    private static function formatChunk(AudioFormat $format): string
+    {
+        $bits = $format->samples->bytes() * 8;
+        $float = $format->samples->isFloat();
+        $extensible = $format->channels > 2 || (! $float && $bits > 16);
+        $body = pack(
+            'vvVVvv',
+            $extensible ? 0xFFFE : ($float ? 3 : 1),
+            $format->channels,
+            $format->sampleRate,
+            $format->sampleRate * $format->bytesPerFrame(),
+            $format->bytesPerFrame(),
+            $bits,
+        );
+        if (! $extensible) {
+            return $float ? $body.pack('v', 0) : $body;
+        }
+        $speakers = match ($format->channels) {
+            1 => 0x4,
+            2 => 0x3,
+            default => 0,
+        };
+
+        return $body.pack('vvV', 22, $bits, $speakers).($float ? self::FLOAT_GUID : self::INTEGER_GUID);
+    }
+}

@@ -1,0 +1,205 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Command;
+
+use Hafen\Audio\Decibel;
+use Hafen\Audio\SampleFormat;
+use Hafen\Demo\FerryTerminal;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\FolderLibrary;
+use Hafen\Engine\Tap;
+use Hafen\Metering\TapReading;
+use Hafen\Printing\Renderer;
+use Hafen\Printing\RenderOptions;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Refusal;
+use Hafen\Session\InvalidDocument;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+use Hafen\Survey\SessionSurvey;
+
+/**
+ * The command line on session documents. Exit status 0: done; 1: refused, with one line on stderr naming the JSON pointer,
+ * file or rule; 2: wrong usage.
+ */
+final readonly class Application
+{
+    private const USAGE = <<<'TEXT'
+        hafen validate SESSION.json
+        hafen processors [--json]
+        hafen render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]
+                     [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
+        hafen survey SESSION.json [--json]
+        hafen demo FOLDER
+        TEXT;
+
+    private ProcessorCatalogue $processors;
+
+    private SessionCodec $codec;
+
+    /**
+     * @param  resource  $out
+     * @param  resource  $error
+     */
+    public function __construct(private mixed $out, private mixed $error)
+    {
+        $this->processors = ProcessorCatalogue::standard();
+        $this->codec = new SessionCodec($this->processors);
+    }
+
+    /** @param list<string> $words */
+    public function run(array $words): int
+    {
+        try {
+            $rest = array_slice($words, 1);
+            match ($words[0] ?? '') {
+                'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
+                'processors' => $this->listProcessors(Arguments::parse($rest, [], [], ['json'])),
+                'render' => $this->render(Arguments::parse($rest, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail'])),
+                'survey' => $this->survey(Arguments::parse($rest, ['SESSION.json'], [], ['json'])),
+                'demo' => $this->demo(Arguments::parse($rest, ['FOLDER'])),
+                'help', '--help', '-h' => $this->say(self::USAGE),
+                default => throw new WrongUsage(isset($words[0]) ? "There is no command \"{$words[0]}\"." : 'Which command?'),
+            };
+        } catch (WrongUsage $wrong) {
+            fwrite($this->error, $wrong->getMessage()."\n".self::USAGE."\n");
+
+            return 2;
+        } catch (Refusal $refusal) {
+            fwrite($this->error, str_replace("\n", ' ', $refusal->line())."\n");
+
+            return 1;
+        }
+
+        return 0;
+    }
+
+    private function validate(Arguments $arguments): void
+    {
+        $session = $this->open($arguments->position(0));
+        $this->say("{$session->name}: a valid session of ".count($session->channels).' channels.');
+    }
+
+    private function listProcessors(Arguments $arguments): void
+    {
+        $specs = $this->processors->specs();
+        if ($arguments->has('json')) {
+            $this->say(json_encode(
+                array_map(static fn (ProcessorSpec $spec): array => $spec->toArray(), $specs),
+                JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+            ));
+
+            return;
+        }
+        foreach ($specs as $spec) {
+            $this->say(sprintf('%-14s %-14s %s', $spec->id, $spec->name, $spec->purpose));
+            $this->say('    '.implode(', ', array_map(static fn (ParameterSpec $parameter): string => $parameter->id, $spec->parameters)));
+        }
+    }
+
+    private function render(Arguments $arguments): void
+    {
+        $out = $arguments->text('out') ?? throw new WrongUsage('render needs --out FILE.wav.');
+        $bits = $arguments->text('bits') ?? '24';
+        $format = in_array($bits, ['16', '24', '32f'], true) ? SampleFormat::from($bits) : throw new WrongUsage("--bits takes 16, 24 or 32f, not \"{$bits}\".");
+        $tap = $arguments->text('tap');
+        $options = new RenderOptions(
+            $format,
+            $tap === null ? null : (Tap::fromString($tap) ?? throw new WrongUsage("--tap takes CHANNEL:source, CHANNEL:pre-fader or CHANNEL:post-fader, not \"{$tap}\".")),
+            $arguments->integer('from') ?? 0,
+            $arguments->integer('to'),
+            $arguments->seconds('tail') ?? 0.0,
+        );
+        $path = $arguments->position(0);
+        $result = (new Renderer($this->compiler($path)))->render($this->open($path), $out, $options);
+        $this->say(sprintf('%s: %d samples, peak %s', $out, $result->frames, Decibel::text(Decibel::fromGain($result->peak), 'dBFS', true)));
+        if ($result->clipped > 0) {
+            $this->say("{$result->clipped} samples clipped, the first near sample {$result->firstClip}. --bits 32f keeps them.");
+        }
+        foreach ($result->faults as $fault) {
+            $this->say("Channel {$fault->channel} was silenced from sample {$fault->position}: it put out something that is not a number.");
+        }
+    }
+
+    private function survey(Arguments $arguments): void
+    {
+        $path = $arguments->position(0);
+        $session = $this->open($path);
+        $result = (new SessionSurvey($this->compiler($path)))->measure($session);
+        if ($result === null) {
+            return;
+        }
+        if (! $arguments->has('json')) {
+            foreach ($result->taps as $key => $reading) {
+                $this->say(sprintf(
+                    '%-40s peak %12s  RMS %12s  overs %d',
+                    $key,
+                    Decibel::text($reading->peakLevel(), 'dBFS', true),
+                    Decibel::text($reading->rmsLevel(), 'dBFS', true),
+                    $reading->overs,
+                ));
+            }
+
+            return;
+        }
+        $channels = [];
+        foreach ($session->channels as $channel) {
+            $taps = [];
+            foreach ($result->taps as $key => $reading) {
+                [$id, $stage] = explode(':', $key, 2);
+                if ($id === $channel->id) {
+                    $taps[$stage] = self::reading($reading);
+                }
+            }
+            $channels[] = ['id' => $channel->id, 'name' => $channel->name, 'kind' => $channel->kind->value, 'taps' => $taps];
+        }
+        $this->say(json_encode(
+            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->frames, 'channels' => $channels],
+            JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
+        ));
+    }
+
+    private function demo(Arguments $arguments): void
+    {
+        $folder = rtrim($arguments->position(0), '/');
+        if (! is_dir($folder) && ! @mkdir($folder, 0o777, true)) {
+            throw new WrongUsage("The folder \"{$folder}\" cannot be made.");
+        }
+        $demo = new FerryTerminal;
+        foreach (array_keys(FerryTerminal::voices()) as $id) {
+            $demo->write($id, "{$folder}/{$id}.wav");
+        }
+        file_put_contents("{$folder}/session.json", $this->codec->encode($demo->session(static fn (string $id): string => "{$id}.wav"))."\n");
+        $this->say("{$folder}/session.json and its tracks are there.");
+    }
+
+    /** @return array{peak: ?float, rms: ?float, overs: int} levels in dBFS */
+    private static function reading(TapReading $reading): array
+    {
+        return ['peak' => $reading->peakLevel(), 'rms' => $reading->rmsLevel(), 'overs' => $reading->overs];
+    }
+
+    private function open(string $path): Session
+    {
+        $json = is_file($path) && is_readable($path) ? file_get_contents($path) : false;
+        if ($json === false) {
+            throw InvalidDocument::unreadable($path);
+        }
+
+        return $this->codec->decode($json);
+    }
+
+    private function compiler(string $path): Compiler
+    {
+        return new Compiler($this->processors, new FolderLibrary(dirname($path)));
+    }
+
+    private function say(string $text): void
+    {
+        fwrite($this->out, $text."\n");
+    }
+}

@@ -1,0 +1,60 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Channel;
+use Hafen\Session\InsertPlace;
+use Hafen\Session\Session;
+
+/** Finds what edits name, or refuses. */
+final class Channels
+{
+    public static function find(Session $session, string $id): Channel
+    {
+        return $session->channel($id) ?? throw EditRefused::noSuchChannel($id);
+    }
+
+    public static function insert(Session $session, string $id): InsertPlace
+    {
+        return $session->place($id) ?? throw EditRefused::noSuchInsert($id);
+    }
+
+    /**
+     * The session with each of some channels changed.
+     *
+     * @param  list<string>  $ids
+     * @param  callable(Channel): Channel  $change
+     */
+    public static function each(Session $session, array $ids, callable $change): Session
+    {
+        if ($ids === []) {
+            throw EditRefused::nothingSelected();
+        }
+        foreach ($ids as $id) {
+            $session = $session->withChannel($change(self::find($session, $id)));
+        }
+
+        return $session;
+    }
+
+    /**
+     * "Cello", or "3 channels".
+     *
+     * @param  list<string>  $ids
+     */
+    public static function named(Session $session, array $ids): string
+    {
+        return count($ids) === 1 ? ($session->channel($ids[0])->name ?? $ids[0]) : count($ids).' channels';
+    }
+
+    /**
+     * @param  list<string>  $ids
+     * @return list<string>
+     */
+    public static function paths(array $ids, string $part): array
+    {
+        return array_map(static fn (string $id): string => "channels/{$id}/{$part}", $ids);
+    }
+}

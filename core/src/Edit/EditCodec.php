@@ -1,0 +1,190 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\InvalidDocument;
+use Hafen\Session\JsonNode;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Row;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+use Hafen\Session\Width;
+
+/**
+ * Edits from JSON: `{"type": "set-fader", "channels": ["cello"], "gain": -3.0}`. docs/formats/edits.md lists them.
+ *
+ * Every refusal names the field, the value and what is allowed.
+ */
+final readonly class EditCodec
+{
+    public function __construct(private ProcessorCatalogue $processors, private SessionCodec $sessions) {}
+
+    /**
+     * @param  Session  $session  the edit is for: parameters are checked against the processor that is there
+     *
+     * @throws InvalidDocument with the JSON pointer of the field
+     * @throws EditRefused when it names an insert that is not there
+     */
+    public function decode(JsonNode $node, Session $session): Edit
+    {
+        $type = $node->get('type');
+        $name = is_string($type->value) ? $type->value : '';
+        $fields = fn (string ...$keys): JsonNode => $node->keys(['type', ...array_values($keys)]);
+
+        return match ($name) {
+            'rename-session' => new RenameSession($fields('name')->get('name')->text(1, 120)),
+            'set-tempo' => new SetTempo($fields('tempo')->get('tempo')->number(20.0, 400.0, 'BPM')),
+            'add-channel' => $this->addChannel($node),
+            'rename-channel' => new RenameChannel($fields('channel', 'name')->get('channel')->id(), $node->get('name')->text(1, 120)),
+            'move-channel' => new MoveChannel($fields('channel', 'to')->get('channel')->id(), $node->get('to')->integer(0, AddChannel::MOST)),
+            'remove-channels' => new RemoveChannels(self::ids($fields('channels')->get('channels'))),
+            'put-file' => new PutFile($fields('channel', 'file')->get('channel')->id(), self::file($node->get('file'))),
+            'set-fader' => new SetFader(self::ids($fields('channels', 'gain')->get('channels')), $node->get('gain')->gain()),
+            'move-faders' => new MoveFaders(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
+            'set-trim' => new SetTrim(self::ids($fields('channels', 'gain')->get('channels')), $node->get('gain')->gain()),
+            'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
+            'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
+            'set-pan' => new SetPan(self::ids($fields('channels', 'pan')->get('channels')), $node->get('pan')->number(-1.0, 1.0)),
+            'set-mute' => new SetMute(self::ids($fields('channels', 'mute')->get('channels')), $node->get('mute')->boolean()),
+            'set-solo' => new SetSolo(self::ids($fields('channels', 'solo')->get('channels')), $node->get('solo')->boolean()),
+            'set-solo-safe' => new SetSoloSafe(self::ids($fields('channels', 'soloSafe')->get('channels')), $node->get('soloSafe')->boolean()),
+            'set-row' => new SetRow(self::ids($fields('channels', 'on')->get('channels')), $node->get('on')->boolean()),
+            'add-insert' => $this->addInsert($node),
+            'replace-insert' => $this->replaceInsert($fields('insert', 'processor'), $session),
+            'move-insert' => $this->moveInsert($node),
+            'copy-inserts' => $this->copyInserts($node),
+            'remove-inserts' => new RemoveInserts(self::ids($fields('inserts')->get('inserts'))),
+            'set-insert-on' => new SetInsertOn(self::ids($fields('inserts', 'on')->get('inserts')), $node->get('on')->boolean()),
+            'set-mix' => new SetMix($fields('insert', 'mix')->get('insert')->id(), $node->get('mix')->number(0.0, 1.0)),
+            'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
+            'set-parameters' => $this->setParameters($node, $session),
+            default => throw $type->expected('the type of an edit, see docs/formats/edits.md'),
+        };
+    }
+
+    private function addChannel(JsonNode $node): AddChannel
+    {
+        $node->keys(['type', 'name'], ['width', 'file']);
+        $file = $node->optional('file');
+
+        return new AddChannel(
+            $node->get('name')->text(1, 120),
+            Width::from($node->optional('width')?->oneOf(array_column(Width::cases(), 'value')) ?? 'stereo'),
+            $file === null ? null : self::file($file),
+        );
+    }
+
+    private function addInsert(JsonNode $node): AddInsert
+    {
+        $node->keys(['type', 'channels', 'processor'], ['row', 'at', 'parameters']);
+        $spec = $this->processor($node->get('processor'));
+
+        return new AddInsert(
+            self::ids($node->get('channels')),
+            $spec,
+            self::row($node),
+            $node->optional('at')?->integer(0, Rows::MOST),
+            $node->has('parameters') ? $this->sessions->parameters($node->get('parameters'), $spec->id) : [],
+        );
+    }
+
+    private function replaceInsert(JsonNode $node, Session $session): ReplaceInsert
+    {
+        $insert = $node->get('insert')->id();
+
+        return new ReplaceInsert($insert, $this->processor($node->get('processor')), $this->specOf($insert, $session)->wetOnly);
+    }
+
+    private function moveInsert(JsonNode $node): MoveInsert
+    {
+        $node->keys(['type', 'insert', 'channel'], ['row', 'at']);
+
+        return new MoveInsert(
+            $node->get('insert')->id(),
+            $node->get('channel')->id(),
+            self::row($node),
+            $node->optional('at')?->integer(0, Rows::MOST),
+        );
+    }
+
+    private function copyInserts(JsonNode $node): CopyInserts
+    {
+        $node->keys(['type', 'inserts', 'channels'], ['row', 'at']);
+
+        return new CopyInserts(
+            self::ids($node->get('inserts')),
+            self::ids($node->get('channels')),
+            self::row($node),
+            $node->optional('at')?->integer(0, Rows::MOST),
+        );
+    }
+
+    private function setParameter(JsonNode $node, Session $session): SetParameter
+    {
+        $insert = $node->get('insert')->id();
+        $spec = $this->specOf($insert, $session);
+        $id = $node->get('parameter')->id();
+        $parameter = $spec->parameter($id)
+            ?? throw InvalidDocument::at($node->get('parameter')->pointer, "{$spec->name} has no parameter \"{$id}\"");
+        $value = $node->get('value');
+        $objection = $parameter->objection($value->value);
+        if ($objection !== null) {
+            throw InvalidDocument::at($value->pointer, "Found {$value->shown()}; {$parameter->label} of {$spec->name} {$objection}");
+        }
+        /** @var int|float|string|bool $plain */
+        $plain = $value->value;
+
+        return new SetParameter($insert, $parameter, is_int($plain) ? (float) $plain : $plain);
+    }
+
+    private function setParameters(JsonNode $node, Session $session): SetParameters
+    {
+        $node->keys(['type', 'insert', 'parameters'], ['preset']);
+        $insert = $node->get('insert')->id();
+
+        return new SetParameters(
+            $insert,
+            $this->sessions->parameters($node->get('parameters'), $this->specOf($insert, $session)->id),
+            $node->optional('preset')?->text(0, 120) ?? '',
+        );
+    }
+
+    private function processor(JsonNode $node): ProcessorSpec
+    {
+        return $this->processors->spec($node->oneOf($this->processors->ids()));
+    }
+
+    private function specOf(string $insert, Session $session): ProcessorSpec
+    {
+        $found = Channels::insert($session, $insert)->insert;
+
+        return $found instanceof ProcessorInsert ? $this->processors->spec($found->processor) : throw EditRefused::noSuchInsert($insert);
+    }
+
+    private static function row(JsonNode $node): Row
+    {
+        return Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts');
+    }
+
+    private static function file(JsonNode $node): NewFile
+    {
+        $node->keys(['file', 'length', 'width'], ['start']);
+
+        return new NewFile(
+            $node->get('file')->text(1, 1000),
+            $node->get('length')->integer(1, 1 << 40),
+            Width::from($node->get('width')->oneOf(array_column(Width::cases(), 'value'))),
+            $node->optional('start')?->integer(0, 1 << 40) ?? 0,
+        );
+    }
+
+    /** @return list<string> */
+    private static function ids(JsonNode $node): array
+    {
+        return array_map(static fn (JsonNode $item): string => $item->id(), $node->items(AddChannel::MOST));
+    }
+}

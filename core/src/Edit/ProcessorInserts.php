@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Changes one insert that is a processor. */
+final class ProcessorInserts
+{
+    /** @param callable(ProcessorInsert): ProcessorInsert $change */
+    public static function change(Session $session, string $id, callable $change): Session
+    {
+        $place = Channels::insert($session, $id);
+        if (! $place->insert instanceof ProcessorInsert) {
+            throw EditRefused::noSuchInsert($id);
+        }
+
+        return $session->withInsert($place, $change($place->insert));
+    }
+}

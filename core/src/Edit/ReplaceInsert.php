@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/**
+ * Puts another processor in an insert's place. On/off stays, and the mix too unless it was or will be a processor
+ * that puts out only wet sound.
+ */
+final readonly class ReplaceInsert implements Edit
+{
+    public function __construct(public string $insert, public ProcessorSpec $processor, private bool $wasWetOnly) {}
+
+    public function apply(Session $session): Session
+    {
+        $place = Channels::insert($session, $this->insert);
+        $old = $place->insert;
+        $mix = $old instanceof ProcessorInsert && $this->wasWetOnly === $this->processor->wetOnly ? $old->mix : $this->processor->mixOnTrack();
+
+        return $session->withInsert($place, new ProcessorInsert($session->freeInsertId(), $this->processor->id, $old->isOn(), $mix));
+    }
+
+    public function label(Session $before): string
+    {
+        $place = $before->place($this->insert);
+
+        return "{$this->processor->name} in place on ".($place->channel->name ?? '');
+    }
+
+    public function touches(Session $before): array
+    {
+        return ["inserts/{$this->insert}", ...Channels::paths(array_filter([$before->place($this->insert)?->channel->id]), 'row')];
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Audio\Decibel;
+use Hafen\Session\Channel;
+use Hafen\Session\Session;
+
+/** Faders to one gain in dB; null is silence. */
+final readonly class SetFader implements Edit
+{
+    /** @param list<string> $channels */
+    public function __construct(public array $channels, public ?float $gain) {}
+
+    public function apply(Session $session): Session
+    {
+        return Channels::each($session, $this->channels, fn (Channel $channel): Channel => $channel->withFader($this->gain));
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Fader of '.Channels::named($before, $this->channels).' '.Decibel::text($this->gain);
+    }
+
+    public function touches(Session $before): array
+    {
+        return Channels::paths($this->channels, 'fader');
+    }
+}

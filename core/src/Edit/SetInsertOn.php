@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Session;
+
+/** Switches inserts in or bypasses them. */
+final readonly class SetInsertOn implements Edit
+{
+    /** @param list<string> $inserts */
+    public function __construct(public array $inserts, public bool $on) {}
+
+    public function apply(Session $session): Session
+    {
+        if ($this->inserts === []) {
+            throw EditRefused::nothingSelected();
+        }
+        foreach ($this->inserts as $id) {
+            $place = Channels::insert($session, $id);
+            $session = $session->withInsert($place, $place->insert->withOn($this->on));
+        }
+
+        return $session;
+    }
+
+    public function label(Session $before): string
+    {
+        $what = count($this->inserts) === 1
+            ? 'Insert on '.($before->place($this->inserts[0])->channel->name ?? '')
+            : count($this->inserts).' inserts';
+
+        return $what.($this->on ? ' on' : ' bypassed');
+    }
+
+    public function touches(Session $before): array
+    {
+        return array_map(static fn (string $id): string => "inserts/{$id}/on", $this->inserts);
+    }
+}

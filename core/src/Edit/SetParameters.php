@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Sets all parameters of an insert at once, as a preset does; what is not named goes to its default. */
+final readonly class SetParameters implements Edit
+{
+    /** @param array<string, float|string|bool> $parameters checked against their specs */
+    public function __construct(public string $insert, public array $parameters, public string $presetName = '') {}
+
+    public function apply(Session $session): Session
+    {
+        return ProcessorInserts::change(
+            $session,
+            $this->insert,
+            fn (ProcessorInsert $insert): ProcessorInsert => $insert->withParameters($this->parameters),
+        );
+    }
+
+    public function label(Session $before): string
+    {
+        $place = $before->place($this->insert)->channel->name ?? '';
+
+        return $this->presetName === '' ? "Reset an insert on {$place}" : "Preset {$this->presetName} on {$place}";
+    }
+
+    public function touches(Session $before): array
+    {
+        return ["inserts/{$this->insert}/parameters"];
+    }
+}

@@ -1,0 +1,338 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Metering\TapReading;
+use Hafen\Session\Channel;
+use Hafen\Session\Insert;
+use Hafen\Session\Session;
+
+/**
+ * Runs a session block by block.
+ *
+ * Positions are samples from the session's start, of the sound that comes out: all latency is taken off.
+ */
+final class Engine
+{
+    private Plan $plan;
+
+    /** Place of the next sample to be read from the sources. */
+    private int $reading = 0;
+
+    private Tap $tap;
+
+    private ?Tap $tapBefore = null;
+
+    private ?Session $pending = null;
+
+    private ?Loop $loop = null;
+
+    private ?Loop $lastJump = null;
+
+    /** @var list<Fault> */
+    private array $faults = [];
+
+    private int $framesTimed = 0;
+
+    /**
+     * @param  bool  $metered  read every tap; without it only the ends of the channels
+     */
+    public function __construct(
+        private readonly Compiler $compiler,
+        Session $session,
+        private readonly int $blockSize = 512,
+        private readonly bool $metered = true,
+    ) {
+        $this->plan = $compiler->compile($session);
+        $this->tap = new Tap($this->plan->main->id);
+    }
+
+    public function plan(): Plan
+    {
+        return $this->plan;
+    }
+
+    public function tap(): Tap
+    {
+        return $this->tap;
+    }
+
+    /** Listens at another point; false when there is no such tap. The change is faded over one block. */
+    public function listenAt(Tap $tap): bool
+    {
+        if (! $this->plan->has($tap)) {
+            return false;
+        }
+        if ($tap->key() !== $this->tap->key()) {
+            $this->tapBefore = $this->tap;
+            $this->tap = $tap;
+        }
+
+        return true;
+    }
+
+    public function loopOver(?Loop $loop): void
+    {
+        $this->loop = $loop;
+    }
+
+    /**
+     * Takes a place as the next to come out, after letting filters and tails run in.
+     *
+     * @param  int  $preRoll  samples to run before it, at most from the session's start
+     */
+    public function start(int $position, int $preRoll = 0): void
+    {
+        foreach ($this->plan->strips() as $strip) {
+            $strip->reset();
+            $strip->settle();
+        }
+        $this->tapBefore = $this->lastJump = null;
+        $latency = $this->plan->latencyAt($this->tap);
+        $blocks = intdiv(min($position, $preRoll) + $latency + $this->blockSize - 1, $this->blockSize);
+        $this->reading = $position + $latency - $blocks * $this->blockSize;
+        $loop = $this->loop;
+        $this->loop = null;
+        for ($i = 0; $i < $blocks; ++$i) {
+            $this->next();
+        }
+        $this->loop = $loop;
+        $this->readings();
+        $this->loads();
+    }
+
+    /** Place in the session of the first sample of the next block. */
+    public function position(): int
+    {
+        $position = $this->reading - $this->plan->latencyAt($this->tap);
+        if ($this->lastJump !== null && $this->reading >= $this->lastJump->start && $position < $this->lastJump->start) {
+            return $this->lastJump->end - ($this->lastJump->start - $position);
+        }
+
+        return $position;
+    }
+
+    /**
+     * Goes on with another revision: what is still there keeps its state, what changed moves over. Where a row is rebuilt,
+     * its channel closes for one block so that nothing clicks.
+     */
+    public function change(Session $session): void
+    {
+        $rebuilt = self::rebuiltChannels($this->plan->session, $session);
+        if ($rebuilt === [] && $this->pending === null) {
+            $this->plan = $this->compiler->compile($session, $this->plan);
+
+            return;
+        }
+        foreach ($rebuilt as $id) {
+            $this->plan->strip($id)?->closeGate();
+        }
+        $this->pending = $session;
+    }
+
+    /** The next block at the tap listened to: always stereo, shorter where a loop ends. */
+    public function next(): Block
+    {
+        $frames = $this->loop !== null && $this->reading < $this->loop->end
+            ? min($this->blockSize, $this->loop->end - $this->reading)
+            : $this->blockSize;
+        $block = $this->run($frames);
+        $this->reading += $frames;
+        if ($this->loop !== null && $this->reading >= $this->loop->end) {
+            $this->reading = $this->loop->start;
+            $this->lastJump = $this->loop;
+        }
+        if ($this->pending !== null) {
+            $this->plan = $this->compiler->compile($this->pending, $this->plan);
+            $this->pending = null;
+            foreach ($this->plan->strips() as $strip) {
+                $strip->openGate();
+            }
+            if (! $this->plan->has($this->tap)) {
+                $this->tap = new Tap($this->plan->main->id);
+            }
+        }
+
+        return $block;
+    }
+
+    /** @return list<Fault> faults since last asked */
+    public function faults(): array
+    {
+        $faults = $this->faults;
+        $this->faults = [];
+
+        return $faults;
+    }
+
+    /**
+     * What every tap carried since last asked, by tap key.
+     *
+     * @return array<string, TapReading>
+     */
+    public function readings(): array
+    {
+        $readings = [];
+        foreach ($this->plan->strips() as $strip) {
+            $readings["{$strip->id}:source"] = $strip->source->read();
+            foreach ($strip->allSlots() as $slot) {
+                $readings["{$strip->id}:insert:{$slot->id}"] = $slot->meter->read();
+            }
+            $readings["{$strip->id}:pre-fader"] = $strip->preFader->read();
+            $readings["{$strip->id}:post-fader"] = $strip->postFader->read();
+        }
+
+        return $readings;
+    }
+
+    /** @return list<string> keys of {@see readings()}, in its order */
+    public function tapKeys(): array
+    {
+        $keys = [];
+        foreach ($this->plan->strips() as $strip) {
+            $keys[] = "{$strip->id}:source";
+            foreach ($strip->allSlots() as $slot) {
+                $keys[] = "{$strip->id}:insert:{$slot->id}";
+            }
+            $keys[] = "{$strip->id}:pre-fader";
+            $keys[] = "{$strip->id}:post-fader";
+        }
+
+        return $keys;
+    }
+
+    /** @return list<string> keys of {@see loads()}, in its order */
+    public function loadKeys(): array
+    {
+        $keys = [];
+        foreach ($this->plan->strips() as $strip) {
+            $keys[] = $strip->id;
+            foreach ($strip->allSlots() as $slot) {
+                $keys[] = "{$strip->id}:insert:{$slot->id}";
+            }
+        }
+
+        return $keys;
+    }
+
+    /**
+     * Compute time over audio time since last asked: of every channel by its id, of every insert by "channel:insert:ID".
+     *
+     * @return array<string, float> 1.0 is the whole of one core
+     */
+    public function loads(): array
+    {
+        $audio = $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
+        $this->framesTimed = 0;
+        $loads = [];
+        foreach ($this->plan->strips() as $strip) {
+            $loads[$strip->id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
+            foreach ($strip->allSlots() as $slot) {
+                $nanoseconds = $slot->takeNanoseconds();
+                $loads["{$strip->id}:insert:{$slot->id}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;
+            }
+        }
+
+        return $loads;
+    }
+
+    private function run(int $frames): Block
+    {
+        $taken = [$this->tap->key() => null];
+        if ($this->tapBefore !== null) {
+            $taken[$this->tapBefore->key()] = null;
+        }
+        $left = $right = array_fill(0, $frames, 0.0);
+        $feeding = array_flip($this->plan->feeding);
+        foreach ($this->plan->tracks as $id => $strip) {
+            $start = hrtime(true);
+            $block = $strip->clips?->read($this->reading, $frames) ?? Block::silence($frames);
+            $strip->addNanoseconds(hrtime(true) - $start);
+            $this->work($strip, $block, $taken);
+            if (isset($feeding[$id])) {
+                $left = self::add($left, $block->left);
+                $right = self::add($right, $block->mono ? $block->left : $block->right);
+            }
+        }
+        $this->work($this->plan->main, new Block($left, $right), $taken);
+        $this->framesTimed += $frames;
+
+        return $this->heard($taken, $frames);
+    }
+
+    /** @param array<string, ?Block> $taken */
+    private function work(Strip $strip, Block $block, array &$taken): void
+    {
+        if (! $strip->process($block, $this->metered, $taken)) {
+            $this->faults[] = new Fault($strip->id, $this->reading);
+        }
+    }
+
+    /** @param array<string, ?Block> $taken */
+    private function heard(array $taken, int $frames): Block
+    {
+        $block = $taken[$this->tap->key()] ?? Block::silence($frames);
+        $block->widen();
+        if ($this->tapBefore !== null) {
+            $before = $taken[$this->tapBefore->key()] ?? Block::silence($frames);
+            $before->widen();
+            for ($i = 0; $i < $frames; ++$i) {
+                $share = ($i + 1) / $frames;
+                $block->left[$i] = $before->left[$i] + $share * ($block->left[$i] - $before->left[$i]);
+                $block->right[$i] = $before->right[$i] + $share * ($block->right[$i] - $before->right[$i]);
+            }
+            $this->tapBefore = null;
+        }
+
+        return $block;
+    }
+
+    /** @return list<string> channels whose row of inserts is not the same processors in the same order */
+    private static function rebuiltChannels(Session $before, Session $after): array
+    {
+        $rebuilt = [];
+        foreach ($before->channels as $channel) {
+            $now = $after->channel($channel->id);
+            if ($now === null || self::ids($channel->inserts) !== self::ids($now->inserts) || self::ids($channel->postInserts) !== self::ids($now->postInserts)) {
+                $rebuilt[] = $channel->id;
+            }
+        }
+        if (array_diff(self::channelIds($after), self::channelIds($before)) !== []) {
+            $rebuilt[] = '';
+        }
+
+        return $rebuilt;
+    }
+
+    /**
+     * @param  list<Insert>  $inserts
+     * @return list<string>
+     */
+    private static function ids(array $inserts): array
+    {
+        return array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
+    }
+
+    /** @return list<string> */
+    private static function channelIds(Session $session): array
+    {
+        return array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
+    }
+
+    /**
+     * @param  list<float>  $bus
+     * @param  list<float>  $samples
+     * @return list<float>
+     */
+    private static function add(array $bus, array $samples): array
+    {
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $bus[$i] += $samples[$i];
+        }
+
+        return $bus;
+    }
+}

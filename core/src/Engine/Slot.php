@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\GainRamp;
+use Hafen\Metering\Meter;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\ReducesGain;
+use Hafen\Session\ProcessorInsert;
+
+/**
+ * One insert at work: its processor, dry/wet against a dry copy of the same delay, bypass without a click or a shift in
+ * time, moving parameters, its meter and its clock.
+ */
+final class Slot
+{
+    /** Frames between two steps of a moving parameter. */
+    private const STEP = 64;
+
+    /** Length of the fade when it is switched, in ms. */
+    private const FADE = 10.0;
+
+    public readonly Meter $meter;
+
+    private readonly ParameterGlide $glide;
+
+    private readonly GainRamp $wet;
+
+    private readonly DelayLine $dry;
+
+    /** Frames to wait before fading in, while the processor fills its own delay. */
+    private int $filling = 0;
+
+    private int $nanoseconds = 0;
+
+    public function __construct(
+        public readonly string $id,
+        public readonly string $processorId,
+        private readonly ProcessorSpec $spec,
+        private readonly Processor $processor,
+        ParameterValues $values,
+        int $sampleRate,
+    ) {
+        $this->meter = new Meter;
+        $this->glide = new ParameterGlide($spec, $values, $sampleRate);
+        $this->wet = new GainRamp(0.0, $sampleRate, self::FADE);
+        $this->dry = new DelayLine($processor->latency());
+    }
+
+    /** Takes the insert's state; what changed is moved to, not jumped to. */
+    public function configure(ProcessorInsert $insert, bool $rowOn): void
+    {
+        $target = $insert->on && $rowOn ? $insert->mix : 0.0;
+        if ($target > 0.0 && $this->isIdle()) {
+            $this->processor->reset();
+            $this->filling = $this->processor->latency();
+        }
+        $this->wet->towards($target);
+        $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters));
+        if ($this->glide->moving()) {
+            // Choices and switches at once: latency depends on them. Numbers wait for the sound, if there is any.
+            $this->processor->set($this->glide->step($this->isIdle() ? PHP_INT_MAX : 0));
+        }
+        $this->dry->resize($this->processor->latency());
+    }
+
+    /** Is where it was set to be, at once: for a path that has not sounded yet. */
+    public function settle(): void
+    {
+        $this->wet->settle();
+        $this->filling = 0;
+    }
+
+    public function reset(): void
+    {
+        $this->processor->reset();
+        $this->dry->reset();
+    }
+
+    public function latency(): int
+    {
+        return $this->processor->latency();
+    }
+
+    public function tail(): int
+    {
+        return $this->processor->tail();
+    }
+
+    public function process(Block $block, bool $metered): void
+    {
+        $start = hrtime(true);
+        if ($this->isIdle()) {
+            $this->dry->process($block);
+        } elseif ($this->wet->gain() === 1.0 && ! $this->wet->moving()) {
+            if ($this->dry->length() > 0) {
+                $this->dry->process(clone $block);
+            }
+            $this->wet($block);
+        } else {
+            $dry = clone $block;
+            $this->dry->process($dry);
+            $this->wet($block);
+            $this->blend($block, $dry);
+        }
+        $this->nanoseconds += hrtime(true) - $start;
+        if ($metered) {
+            $this->meter->measure($block);
+            if ($this->processor instanceof ReducesGain && ! $this->isIdle()) {
+                $this->meter->reduced($this->processor->gainReduction());
+            }
+        }
+    }
+
+    /** Time spent since last asked, in nanoseconds. */
+    public function takeNanoseconds(): int
+    {
+        $nanoseconds = $this->nanoseconds;
+        $this->nanoseconds = 0;
+
+        return $nanoseconds;
+    }
+
+    private function isIdle(): bool
+    {
+        return $this->wet->gain() === 0.0 && ! $this->wet->moving();
+    }
+
+    private function wet(Block $block): void
+    {
+        if (! $this->glide->moving()) {
+            $this->processor->process($block);
+
+            return;
+        }
+        // Small steps on a fixed grid, so that the movement is the same whatever the block length.
+        $left = $right = [];
+        $mono = true;
+        $frames = $block->frames();
+        for ($at = 0; $at < $frames; $at += self::STEP) {
+            $part = new Block(
+                array_slice($block->left, $at, self::STEP),
+                $block->mono ? [] : array_slice($block->right, $at, self::STEP),
+                $block->mono,
+            );
+            if ($this->glide->moving()) {
+                $this->processor->set($this->glide->step(self::STEP));
+            }
+            $this->processor->process($part);
+            $mono = $part->mono;
+            $left[] = $part->left;
+            $right[] = $part->right;
+        }
+        $block->left = array_merge(...$left);
+        $block->right = $mono ? [] : array_merge(...$right);
+        $block->mono = $mono;
+    }
+
+    private function blend(Block $block, Block $dry): void
+    {
+        if (! $block->mono) {
+            $dry->widen();
+        }
+        $frames = $block->frames();
+        $wait = min($this->filling, $frames);
+        $this->filling -= $wait;
+        $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
+        $block->left = self::mix($block->left, $dry->left, $gains);
+        if (! $block->mono) {
+            $block->right = self::mix($block->right, $dry->right, $gains);
+        }
+    }
+
+    /**
+     * @param  list<float>  $wet
+     * @param  list<float>  $dry
+     * @param  list<float>  $gains
+     * @return list<float>
+     */
+    private static function mix(array $wet, array $dry, array $gains): array
+    {
+        for ($i = 0, $n = count($wet); $i < $n; ++$i) {
+            $wet[$i] = $dry[$i] + $gains[$i] * ($wet[$i] - $dry[$i]);
+        }
+
+        return $wet;
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Metering;
+
+use Hafen\Audio\Block;
+
+/** Measures what passes a tap until it is read. */
+final class Meter
+{
+    private float $peak = 0.0;
+
+    private float $energy = 0.0;
+
+    private int $samples = 0;
+
+    private int $overs = 0;
+
+    private float $gainReduction = 0.0;
+
+    /** Takes in a block; false when it holds a sample that is not a number or infinite. */
+    public function measure(Block $block): bool
+    {
+        $peak = $this->peak;
+        $before = $this->energy;
+        [$peak, $energy, $overs] = self::side($block->left, $peak);
+        if ($block->mono) {
+            $energy *= 2;
+            $overs *= 2;
+        } else {
+            [$peak, $more, $overRight] = self::side($block->right, $peak);
+            $energy += $more;
+            $overs += $overRight;
+        }
+        if (! is_finite($energy)) {
+            return false;
+        }
+        $this->peak = $peak;
+        $this->energy = $before + $energy;
+        $this->overs += $overs;
+        $this->samples += 2 * $block->frames();
+
+        return true;
+    }
+
+    public function reduced(float $decibels): void
+    {
+        if ($decibels > $this->gainReduction) {
+            $this->gainReduction = $decibels;
+        }
+    }
+
+    /** What came since the last reading; starts anew. */
+    public function read(): TapReading
+    {
+        $reading = new TapReading(
+            $this->peak,
+            $this->samples > 0 ? $this->energy / $this->samples : 0.0,
+            $this->overs,
+            $this->gainReduction,
+        );
+        $this->peak = $this->energy = $this->gainReduction = 0.0;
+        $this->samples = $this->overs = 0;
+
+        return $reading;
+    }
+
+    /**
+     * @param  list<float>  $samples
+     * @return array{float, float, int} peak, sum of squares, samples above full scale
+     */
+    private static function side(array $samples, float $peak): array
+    {
+        $energy = 0.0;
+        $overs = 0;
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $x = $samples[$i];
+            $energy += $x * $x;
+            if ($x < 0.0) {
+                $x = -$x;
+            }
+            if ($x > $peak) {
+                $peak = $x;
+            }
+            if ($x > 1.0) {
+                ++$overs;
+            }
+        }
+
+        return [$peak, $energy, $overs];
+    }
+}

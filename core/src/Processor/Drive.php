@@ -1,0 +1,175 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\Oversampler;
+
+/**
+ * Saturation from soft to hard, at four times the sample rate.
+ *
+ * Soft is the rational tanh x(27 + x^2)/(27 + 9x^2), which meets +-1 at +-3 with a flat tangent (a Pade approximant);
+ * hard is a straight line cut at +-1; `shape` blends them. `bias` moves the working point for even harmonics, and what DC
+ * that makes is taken out by a 5 Hz high-pass. `tone` is a low-pass after the curve.
+ */
+final class Drive implements Processor
+{
+    private readonly Oversampler $left;
+
+    private readonly Oversampler $right;
+
+    private readonly BiquadCascade $after;
+
+    private ?GainRamp $input = null;
+
+    private ?GainRamp $output = null;
+
+    private float $shape = 0.0;
+
+    private float $bias = 0.0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'drive',
+            'Drive',
+            'Colour',
+            'Saturates, from a soft bend to a hard edge.',
+            [
+                ParameterSpec::decibels('drive', 'Drive', 0.0, 36.0, 6.0),
+                ParameterSpec::number('shape', 'Shape', '%', 0.0, 100.0, 0.0, step: 1.0),
+                ParameterSpec::number('bias', 'Bias', '%', -50.0, 50.0, 0.0, step: 1.0),
+                ParameterSpec::frequency('tone', 'Tone', 20000.0, 1000.0),
+                ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
+            ],
+            levelDependent: true,
+            synonyms: ['saturation', 'distortion', 'overdrive', 'clip', 'warm'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Drive '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $drive = $values->number('drive');
+        $output = $values->number('output');
+        $shape = $values->number('shape') / 100.0;
+
+        return Picture::transfer(
+            static fn (float $level): float => (Decibel::fromGain(self::curve(Decibel::toGain($level + $drive), $shape)) ?? -120.0) + $output,
+            [],
+        );
+    }
+
+    public static function latencyOf(ParameterValues $values, Setting $setting): int
+    {
+        return Oversampler::DELAY;
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->left = new Oversampler;
+        $this->right = new Oversampler;
+        $this->after = new BiquadCascade;
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $input = Decibel::toGain($values->number('drive'));
+        $output = Decibel::toGain($values->number('output'));
+        $this->input ??= new GainRamp($input, $this->setting->sampleRate);
+        $this->output ??= new GainRamp($output, $this->setting->sampleRate);
+        $this->input->towards($input);
+        $this->output->towards($output);
+        $this->shape = $values->number('shape') / 100.0;
+        $this->bias = $values->number('bias') / 100.0;
+        $sections = [];
+        if ($this->bias !== 0.0) {
+            $sections['dc'] = BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate);
+        }
+        if ($values->number('tone') < 19999.0) {
+            $sections['tone'] = BiquadCoefficients::firstOrderLowPass($values->number('tone'), $this->setting->sampleRate);
+        }
+        $this->after->set($sections);
+    }
+
+    private bool $wasMono = true;
+
+    public function process(Block $block): void
+    {
+        $this->input?->process($block);
+        $left = $block->left;
+        if (! $block->mono && $this->wasMono) {
+            // From here on the sides differ; the right one starts where the left one is.
+            $this->right->continueFrom($this->left);
+        }
+        $this->wasMono = $block->mono;
+        $block->left = [];
+        $block->left = $this->left->down(self::bend($this->left->up($left), $this->shape, $this->bias));
+        if (! $block->mono) {
+            $right = $block->right;
+            $block->right = [];
+            $block->right = $this->right->down(self::bend($this->right->up($right), $this->shape, $this->bias));
+        }
+        $this->after->process($block);
+        $this->output?->process($block);
+    }
+
+    public function reset(): void
+    {
+        $this->left->reset();
+        $this->right->reset();
+        $this->after->reset();
+        $this->input?->settle();
+        $this->output?->settle();
+    }
+
+    public function latency(): int
+    {
+        return Oversampler::DELAY;
+    }
+
+    public function tail(): int
+    {
+        return 2 * Oversampler::DELAY;
+    }
+
+    /** The curve for one sample. */
+    public static function curve(float $x, float $shape): float
+    {
+        return self::bend([$x], $shape, 0.0)[0];
+    }
+
+    /**
+     * @param  list<float>  $samples
+     * @return list<float>
+     */
+    private static function bend(array $samples, float $shape, float $bias): array
+    {
+        $soft = 1.0 - $shape;
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $x = $samples[$i] + $bias;
+            if ($x >= 3.0) {
+                $samples[$i] = 1.0;
+            } elseif ($x <= -3.0) {
+                $samples[$i] = -1.0;
+            } else {
+                $square = $x * $x;
+                $bent = $x * (27.0 + $square) / (27.0 + 9.0 * $square);
+                $edge = $x > 1.0 ? 1.0 : ($x < -1.0 ? -1.0 : $x);
+                $samples[$i] = $soft * $bent + $shape * $edge;
+            }
+        }
+
+        return $samples;
+    }
+}

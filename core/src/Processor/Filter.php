@@ -1,0 +1,108 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Butterworth;
+
+/** One high-pass or low-pass from 6 to 48 dB/octave, maximally flat (see {@see Butterworth}). */
+final class Filter implements Processor
+{
+    use NoLatency;
+
+    private readonly BiquadCascade $cascade;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'filter',
+            'Filter',
+            'Tone',
+            'Cuts what lies below or above a frequency.',
+            [
+                ParameterSpec::choice('type', 'Type', ['high-pass' => 'High-pass', 'low-pass' => 'Low-pass'], 'high-pass'),
+                ParameterSpec::frequency('frequency', 'Frequency', 80.0),
+                ParameterSpec::choice('slope', 'Slope', self::slopes(), '12dB'),
+            ],
+            synonyms: ['high-pass', 'highpass', 'low-pass', 'lowpass', 'low cut', 'high cut', 'rumble'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        $frequency = $values->number('frequency');
+        $text = $frequency >= 1000.0 ? rtrim(rtrim(number_format($frequency / 1000.0, 1, '.', ''), '0'), '.').'k' : (string) round($frequency);
+
+        return ($values->choice('type') === 'high-pass' ? 'High-pass ' : 'Low-pass ').$text;
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $sections = self::sections($values, $setting->sampleRate);
+        $rate = $setting->sampleRate;
+
+        return Picture::response(
+            static fn (float $frequency): float => array_product(array_map(
+                static fn (BiquadCoefficients $section): float => $section->magnitude($frequency, $rate),
+                $sections,
+            )),
+            $rate,
+            24.0,
+            [['label' => '', 'x' => $values->number('frequency'), 'y' => -3.0, 'xParameter' => 'frequency', 'yParameter' => null]],
+        );
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->cascade = new BiquadCascade;
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $named = [];
+        foreach (self::sections($values, $this->setting->sampleRate) as $i => $section) {
+            $named["section {$i}"] = $section;
+        }
+        $this->cascade->set($named);
+    }
+
+    public function process(Block $block): void
+    {
+        $this->cascade->process($block);
+    }
+
+    public function reset(): void
+    {
+        $this->cascade->reset();
+    }
+
+    public function tail(): int
+    {
+        return intdiv($this->setting->sampleRate, 10);
+    }
+
+    /** @return list<BiquadCoefficients> */
+    private static function sections(ParameterValues $values, int $sampleRate): array
+    {
+        $order = intdiv((int) $values->choice('slope'), 6);
+
+        return $values->choice('type') === 'high-pass'
+            ? Butterworth::highPass($values->number('frequency'), $order, $sampleRate)
+            : Butterworth::lowPass($values->number('frequency'), $order, $sampleRate);
+    }
+
+    /** @return array<string, string> */
+    private static function slopes(): array
+    {
+        $slopes = [];
+        for ($order = 1; $order <= 8; ++$order) {
+            $slopes[(6 * $order).'dB'] = (6 * $order).' dB/oct';
+        }
+
+        return $slopes;
+    }
+}

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+enum ParameterKind: string
+{
+    case Number = 'number';
+    case Choice = 'choice';
+    case Toggle = 'switch';
+}

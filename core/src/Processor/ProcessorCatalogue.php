@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+use OutOfBoundsException;
+
+/** Every processor there is, by id. */
+final class ProcessorCatalogue
+{
+    /** @var array<string, class-string<Processor>> */
+    private array $classes = [];
+
+    /** @param list<class-string<Processor>> $classes */
+    public function __construct(array $classes)
+    {
+        foreach ($classes as $class) {
+            $this->classes[$class::spec()->id] = $class;
+        }
+    }
+
+    public static function standard(): self
+    {
+        return new self([
+            Trim::class,
+            Filter::class,
+            ParametricEq::class,
+            Compressor::class,
+            Limiter::class,
+            Drive::class,
+            EchoDelay::class,
+            Reverb::class,
+        ]);
+    }
+
+    public function has(string $id): bool
+    {
+        return isset($this->classes[$id]);
+    }
+
+    /** @return list<string> */
+    public function ids(): array
+    {
+        return array_keys($this->classes);
+    }
+
+    /** @return list<ProcessorSpec> */
+    public function specs(): array
+    {
+        return array_values(array_map(static fn (string $class): ProcessorSpec => $class::spec(), $this->classes));
+    }
+
+    /** @throws OutOfBoundsException for an id that is not in the catalogue */
+    public function spec(string $id): ProcessorSpec
+    {
+        return $this->class($id)::spec();
+    }
+
+    /** @param array<string, float|string|bool> $parameters */
+    public function make(string $id, array $parameters, Setting $setting): Processor
+    {
+        $class = $this->class($id);
+        $processor = new $class($setting);
+        $processor->set(ParameterValues::of($class::spec(), $parameters));
+
+        return $processor;
+    }
+
+    /** @param array<string, float|string|bool> $parameters */
+    public function latency(string $id, array $parameters, Setting $setting): int
+    {
+        $class = $this->class($id);
+
+        return $class::latencyOf(ParameterValues::of($class::spec(), $parameters), $setting);
+    }
+
+    /** @param array<string, float|string|bool> $parameters */
+    public function label(string $id, array $parameters): string
+    {
+        $class = $this->class($id);
+
+        return $class::label(ParameterValues::of($class::spec(), $parameters));
+    }
+
+    /** @param array<string, float|string|bool> $parameters */
+    public function picture(string $id, array $parameters, Setting $setting): ?Picture
+    {
+        $class = $this->class($id);
+
+        return $class::picture(ParameterValues::of($class::spec(), $parameters), $setting);
+    }
+
+    /** @return class-string<Processor> */
+    private function class(string $id): string
+    {
+        return $this->classes[$id] ?? throw new OutOfBoundsException("There is no processor \"{$id}\".");
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+/**
+ * What a processor is called, what it can be set to, and what the rest of the program has to know about it.
+ *
+ * `levelDependent`: it sounds different when fed louder or softer. `wetOnly`: it puts out no dry sound, so that on a
+ * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out.
+ */
+final readonly class ProcessorSpec
+{
+    /**
+     * @param  list<ParameterSpec>  $parameters
+     * @param  list<string>  $synonyms  other words people type to find it
+     */
+    public function __construct(
+        public string $id,
+        public string $name,
+        public string $category,
+        public string $purpose,
+        public array $parameters,
+        public bool $levelDependent = false,
+        public bool $wetOnly = false,
+        public bool $widens = false,
+        public array $synonyms = [],
+    ) {}
+
+    public function parameter(string $id): ?ParameterSpec
+    {
+        foreach ($this->parameters as $parameter) {
+            if ($parameter->id === $id) {
+                return $parameter;
+            }
+        }
+
+        return null;
+    }
+
+    /** The mix a new insert starts with on a channel that carries the sound itself. */
+    public function mixOnTrack(): float
+    {
+        return $this->wetOnly ? 0.25 : 1.0;
+    }
+
+    /** @return array<string, mixed> */
+    public function toArray(): array
+    {
+        return [
+            'id' => $this->id,
+            'name' => $this->name,
+            'category' => $this->category,
+            'purpose' => $this->purpose,
+            'levelDependent' => $this->levelDependent,
+            'wetOnly' => $this->wetOnly,
+            'widens' => $this->widens,
+            'synonyms' => $this->synonyms,
+            'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),
+        ];
+    }
+}

@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Dsp\GainRamp;
+
+/** Gain and polarity inside the row, for the level between two effects. */
+final class Trim implements Processor
+{
+    use NoLatency;
+
+    private ?GainRamp $gain = null;
+
+    private float $leftSign = 1.0;
+
+    private float $rightSign = 1.0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'trim',
+            'Trim',
+            'Level',
+            'Gain and polarity between two effects.',
+            [
+                ParameterSpec::decibels('gain', 'Gain', -60.0, 24.0, 0.0),
+                ParameterSpec::choice('polarity', 'Polarity', [
+                    'normal' => 'Normal', 'inverted' => 'Inverted', 'left' => 'Left inverted', 'right' => 'Right inverted',
+                ], 'normal'),
+            ],
+            synonyms: ['gain', 'level', 'volume', 'polarity', 'phase', 'invert'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Trim '.Decibel::text($values->number('gain'), '', true);
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): ?Picture
+    {
+        return null;
+    }
+
+    public function __construct(private readonly Setting $setting) {}
+
+    public function set(ParameterValues $values): void
+    {
+        $gain = Decibel::toGain($values->number('gain'));
+        $this->gain ??= new GainRamp($gain, $this->setting->sampleRate);
+        $this->gain->towards($gain);
+        $polarity = $values->choice('polarity');
+        $this->leftSign = $polarity === 'inverted' || $polarity === 'left' ? -1.0 : 1.0;
+        $this->rightSign = $polarity === 'inverted' || $polarity === 'right' ? -1.0 : 1.0;
+    }
+
+    public function process(Block $block): void
+    {
+        if ($this->leftSign !== $this->rightSign) {
+            $block->widen();
+        }
+        $this->gain?->process($block);
+        if ($this->leftSign < 0.0) {
+            $block->left = array_map(static fn (float $sample): float => -$sample, $block->left);
+        }
+        if ($this->rightSign < 0.0 && ! $block->mono) {
+            $block->right = array_map(static fn (float $sample): float => -$sample, $block->right);
+        }
+    }
+
+    public function reset(): void
+    {
+        $this->gain?->settle();
+    }
+
+    public function tail(): int
+    {
+        return 0;
+    }
+}

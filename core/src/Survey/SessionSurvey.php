@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Engine;
+use Hafen\Session\Session;
+
+/** Measures every tap of a session from its first sample to its last. */
+final readonly class SessionSurvey
+{
+    private const OVERVIEW_POINTS = 800;
+
+    public function __construct(private Compiler $compiler) {}
+
+    /**
+     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @return ?SurveyResult null when stopped
+     */
+    public function measure(Session $session, ?callable $progress = null): ?SurveyResult
+    {
+        $engine = new Engine($this->compiler, $session);
+        $engine->start(0);
+        $length = max(1, $session->length);
+        $overview = array_fill(0, min(self::OVERVIEW_POINTS, $length), 0.0);
+        $points = count($overview);
+        $faults = [];
+        for ($done = 0; $done < $length;) {
+            $block = $engine->next();
+            $frames = min($block->frames(), $length - $done);
+            $right = $block->right();
+            for ($i = 0; $i < $frames; ++$i) {
+                $peak = max(abs($block->left[$i]), abs($right[$i]));
+                $point = intdiv(($done + $i) * $points, $length);
+                if ($peak > $overview[$point]) {
+                    $overview[$point] = $peak;
+                }
+            }
+            $done += $frames;
+            foreach ($engine->faults() as $fault) {
+                $faults[$fault->channel] ??= $fault;
+            }
+            if ($progress !== null && ! $progress($done, $length)) {
+                return null;
+            }
+        }
+
+        return new SurveyResult($length, $engine->readings(), array_values($overview), $engine->loads(), array_values($faults));
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\Fault;
+use Hafen\Metering\TapReading;
+
+/** A session measured over its whole length. */
+final readonly class SurveyResult
+{
+    /**
+     * @param  array<string, TapReading>  $taps  by tap key, "channel:stage"
+     * @param  list<float>  $overview  largest sample of the main in each of equally long stretches
+     * @param  array<string, float>  $loads  of one core, by channel id and insert tap key
+     * @param  list<Fault>  $faults
+     */
+    public function __construct(
+        public int $frames,
+        public array $taps,
+        public array $overview,
+        public array $loads,
+        public array $faults,
+    ) {}
+}

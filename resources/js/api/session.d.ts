@@ -1,0 +1,151 @@
+/* Made from docs/formats/session.schema.json by "npm run types". Do not edit. */
+
+export type Name = string;
+export type Id = string;
+export type Source = ClipSource | BusSource | TapSource | InputSource;
+export type Position = number;
+/**
+ * dB; null is silence
+ */
+export type Gain = number | null;
+export type Insert = ProcessorInsert | Split | HardwareInsert;
+/**
+ * @maxItems 128
+ */
+export type Row = Insert[];
+
+/**
+ * A Hafen session, format "hafen-session", version 1. Gains are dB, null is silence; positions and lengths are samples at the session rate.
+ */
+export interface SessionDocument {
+    format: 'hafen-session';
+    version: 1;
+    name: Name;
+    /**
+     * Hz
+     */
+    sampleRate: number;
+    /**
+     * Beats per minute
+     */
+    tempo?: number;
+    /**
+     * Gain of a mono channel at the centre, dB
+     */
+    panLaw?: number;
+    /**
+     * Samples; the end of the last clip where it is left out
+     */
+    length?: number;
+    /**
+     * @maxItems 512
+     */
+    channels: Channel[];
+}
+export interface Channel {
+    id: Id;
+    kind: 'track' | 'note' | 'group' | 'return' | 'cue' | 'main';
+    name: Name;
+    width?: 'mono' | 'stereo';
+    source?: Source;
+    trim?: {
+        gain?: Gain;
+        invert?: boolean;
+    };
+    /**
+     * false bypasses the whole row; each insert keeps its own state
+     */
+    insertsOn?: boolean;
+    inserts?: Row;
+    fader?: Gain;
+    /**
+     * -1 left to +1 right
+     */
+    pan?: number;
+    mute?: boolean;
+    solo?: boolean;
+    soloSafe?: boolean;
+    postInserts?: Row;
+    sends?: Send[];
+    /**
+     * A channel id, "none", or an interface pair such as "hw:1-2"
+     */
+    output?: string;
+}
+export interface ClipSource {
+    type: 'clips';
+    clips: Clip[];
+}
+export interface Clip {
+    id: Id;
+    /**
+     * A path relative to the document, or a media id in the application
+     */
+    file: string;
+    start: Position;
+    offset?: Position;
+    length: number;
+    gain?: Gain;
+}
+export interface BusSource {
+    type: 'bus';
+}
+export interface TapSource {
+    type: 'tap';
+    channel: Id;
+    tap: 'source' | 'pre-fader' | 'post-fader';
+}
+export interface InputSource {
+    type: 'input';
+    input: string;
+}
+export interface ProcessorInsert {
+    type: 'processor';
+    id: Id;
+    /**
+     * An id of the catalogue, see "hafen processors"
+     */
+    processor: string;
+    on?: boolean;
+    /**
+     * 0 dry to 1 wet
+     */
+    mix?: number;
+    /**
+     * What differs from the processor's defaults; names, units and ranges are the processor's
+     */
+    parameters?: {
+        [k: string]: number | string | boolean;
+    };
+}
+export interface Split {
+    type: 'split';
+    id: Id;
+    on?: boolean;
+    /**
+     * @minItems 1
+     */
+    branches: [Branch, ...Branch[]];
+}
+export interface Branch {
+    id: Id;
+    name: Name;
+    gain?: Gain;
+    mute?: boolean;
+    solo?: boolean;
+    inserts?: Row;
+}
+export interface HardwareInsert {
+    type: 'hardware';
+    id: Id;
+    on?: boolean;
+    mix?: number;
+    loop: Id;
+}
+export interface Send {
+    id: Id;
+    to: Id;
+    gain?: Gain;
+    tap?: 'source' | 'pre-fader' | 'post-fader';
+    on?: boolean;
+}

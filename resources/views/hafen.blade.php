@@ -1,0 +1,16 @@
+<!DOCTYPE html>
+<html lang="en">
+    <head>
+        <meta charset="utf-8">
+        <meta name="viewport" content="width=device-width, initial-scale=1">
+        <title>Hafen</title>
+        <link rel="icon" href="/mark.svg" type="image/svg+xml">
+        <script>
+            document.documentElement.dataset.look = localStorage.getItem('hafen.look') || 'day';
+        </script>
+        @vite(['resources/css/hafen.css', 'resources/js/main.ts'])
+    </head>
+    <body>
+        <div id="hafen"></div>
+    </body>
+</html>

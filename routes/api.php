@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\EditController;
+use App\Http\Controllers\ListeningController;
+use App\Http\Controllers\MediaController;
+use App\Http\Controllers\PresetController;
+use App\Http\Controllers\ProcessorController;
+use App\Http\Controllers\RenderController;
+use App\Http\Controllers\SessionController;
+use App\Http\Controllers\SurveyController;
+use App\Http\Controllers\UploadController;
+use Illuminate\Support\Facades\Route;
+
+Route::get('sessions', [SessionController::class, 'index']);
+Route::post('sessions', [SessionController::class, 'store']);
+Route::get('sessions/{session}', [SessionController::class, 'show']);
+Route::get('sessions/{session}/revisions', [SessionController::class, 'revisions']);
+Route::post('sessions/{session}/edits', [EditController::class, 'store']);
+Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
+Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
+Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo'])->whereNumber('revision');
+
+Route::get('processors', [ProcessorController::class, 'index']);
+Route::post('processors/{processor}/picture', [ProcessorController::class, 'picture']);
+Route::get('presets', [PresetController::class, 'index']);
+Route::post('presets', [PresetController::class, 'store']);
+Route::delete('presets/{preset}', [PresetController::class, 'destroy']);
+
+Route::post('uploads', [UploadController::class, 'store']);
+Route::get('uploads/{upload}', [UploadController::class, 'show']);
+Route::put('uploads/{upload}', [UploadController::class, 'append']);
+Route::post('uploads/{upload}/finish', [UploadController::class, 'finish']);
+Route::get('media/{media}', [MediaController::class, 'show']);
+
+Route::get('sessions/{session}/survey', [SurveyController::class, 'show']);
+Route::post('sessions/{session}/survey', [SurveyController::class, 'store']);
+
+Route::post('sessions/{session}/renders', [RenderController::class, 'store']);
+Route::get('renders/{render}', [RenderController::class, 'show']);
+Route::post('renders/{render}/stop', [RenderController::class, 'stop']);
+Route::get('renders/{render}/file', [RenderController::class, 'file']);
+
+Route::post('sessions/{session}/listenings', [ListeningController::class, 'store']);
+Route::put('listenings/{listening}', [ListeningController::class, 'update']);
+Route::get('listenings/{listening}/stream', [ListeningController::class, 'stream']);
