@@ -96,29 +96,29 @@ final readonly class FerryTerminal
         );
 
         return new Session('Ferry Terminal', $this->score->sampleRate, $this->score->tempo, -3.0, $this->score->frames(), [
-            $track('accordion', 'Accordion', Width::Stereo, -3.0, -2.0, 0.0, [
+            $track('accordion', 'Accordion', Width::Stereo, -3.0, 1.0, 0.0, [
                 $insert('filter', ['frequency' => 110.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 420.0, 'bell-2-gain' => -3.0, 'high-shelf-gain' => 2.0]),
                 $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true], 0.12),
             ]),
-            $track('bass', 'Upright bass', Width::Mono, -3.0, 0.0, 0.0, [
+            $track('bass', 'Upright bass', Width::Mono, -3.0, 2.0, 0.0, [
                 $insert('filter', ['frequency' => 35.0, 'slope' => '24dB']),
                 $insert('compressor', ['threshold' => -22.0, 'ratio' => 3.0, 'attack' => 14.0, 'release' => 160.0, 'make-up' => 3.0]),
                 $insert('drive', ['drive' => 6.0, 'tone' => 6000.0, 'output' => -5.0], 0.35),
             ]),
-            $track('cello', 'Cello', Width::Mono, -4.0, -3.5, -0.35, [
+            $track('cello', 'Cello', Width::Mono, -4.0, 0.0, -0.35, [
                 $insert('filter', ['frequency' => 60.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 260.0, 'bell-2-gain' => -2.5, 'bell-3-frequency' => 2200.0, 'bell-3-gain' => 2.0]),
                 $insert('reverb', ['decay' => 1.9, 'pre-delay' => 24.0], 0.22),
             ]),
-            $track('drum', 'Frame drum', Width::Mono, 0.0, -1.5, 0.1, [
+            $track('drum', 'Frame drum', Width::Mono, 0.0, 0.5, 0.1, [
                 $insert('parametric-eq', ['bell-1-frequency' => 85.0, 'bell-1-gain' => 2.0, 'bell-2-frequency' => 330.0, 'bell-2-gain' => -4.0]),
                 $insert('compressor', ['threshold' => -16.0, 'ratio' => 4.0, 'attack' => 18.0, 'release' => 90.0, 'make-up' => 2.0]),
             ]),
             $track('shaker', 'Shaker', Width::Mono, -6.0, -9.0, 0.45, [
                 $insert('filter', ['frequency' => 400.0]),
             ]),
-            $track('choir', 'Choir', Width::Stereo, -2.0, -5.0, 0.0, [
+            $track('choir', 'Choir', Width::Stereo, -2.0, -2.5, 0.0, [
                 $insert('filter', ['frequency' => 140.0]),
                 $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0], 0.4),
             ]),
@@ -135,7 +135,7 @@ final readonly class FerryTerminal
                 Width::Stereo,
                 new BusSource,
                 inserts: [
-                    $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 1.0]),
+                    $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 3.0]),
                     $insert('limiter', ['ceiling' => -1.0], on: false),
                 ],
                 output: 'hw:1-2',

@@ -56,6 +56,7 @@ final readonly class EditCodec
             'add-insert' => $this->addInsert($node),
             'replace-insert' => $this->replaceInsert($fields('insert', 'processor'), $session),
             'move-insert' => $this->moveInsert($node),
+            'swap-inserts' => new SwapInserts($fields('insert', 'with')->get('insert')->id(), $node->get('with')->id()),
             'copy-inserts' => $this->copyInserts($node),
             'remove-inserts' => new RemoveInserts(self::ids($fields('inserts')->get('inserts'))),
             'set-insert-on' => new SetInsertOn(self::ids($fields('inserts', 'on')->get('inserts')), $node->get('on')->boolean()),

@@ -1,0 +1,39 @@
+/** The server said no: where, and what to do. */
+export class Refused extends Error {
+    constructor(
+        readonly status: number,
+        readonly place: string,
+        message: string,
+    ) {
+        super(message);
+    }
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+    let response: Response;
+    try {
+        response = await fetch(`/api/${path}`, {
+            method,
+            headers: { Accept: 'application/json', 'Content-Type': 'application/json' },
+            body: body === undefined ? undefined : body instanceof Blob ? body : JSON.stringify(body),
+        });
+    } catch {
+        throw new Refused(0, 'server', 'Hafen does not answer. Is it still running?');
+    }
+    if (!response.ok) {
+        const answer = (await response.json().catch(() => ({}))) as { place?: string; message?: string };
+        throw new Refused(
+            response.status,
+            answer.place ?? '',
+            answer.message || `The server answered with status ${response.status}.`,
+        );
+    }
+    return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+}
+
+export const api = {
+    get: <T>(path: string) => call<T>('GET', path),
+    post: <T>(path: string, body: unknown = {}) => call<T>('POST', path, body),
+    put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
+    delete: (path: string) => call<void>('DELETE', path),
+};

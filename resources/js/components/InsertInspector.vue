@@ -1,0 +1,267 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue';
+import { api } from '@/api/client';
+import type { Channel, Insert, ParameterSpec, ParameterValue, Picture, RowName } from '@/api/types';
+import { decibels } from '@/format';
+import { useCatalogue } from '@/stores/catalogue';
+import { useFinder } from '@/stores/finder';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+import LyingSlider from './LyingSlider.vue';
+import ParameterControl from './ParameterControl.vue';
+import PresetMenu from './PresetMenu.vue';
+import ProcessorPicture from './ProcessorPicture.vue';
+
+const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: Insert }>();
+
+const session = useSession();
+const catalogue = useCatalogue();
+const listening = useListening();
+const finder = useFinder();
+const selection = useSelection();
+const picture = shallowRef<Picture | null>(null);
+const group = ref('');
+const local = ref<Record<string, ParameterValue>>({});
+
+const spec = computed(() => catalogue.byId[props.insert.processor]);
+const groups = computed(() => [...new Set(spec.value?.parameters.map((parameter) => parameter.group) ?? [])]);
+const shown = computed(() => spec.value?.parameters.filter((parameter) => parameter.group === group.value) ?? []);
+const before = computed(() => {
+    const earlier = props.channel[props.row][props.index - 1];
+    return earlier
+        ? `${props.channel.id}:insert:${earlier.id}`
+        : `${props.channel.id}:${props.row === 'inserts' ? 'source' : 'pre-fader'}`;
+});
+const after = computed(() => `${props.channel.id}:insert:${props.insert.id}`);
+const levelIn = computed(() => listening.level(before.value));
+const levelOut = computed(() => listening.level(after.value));
+const load = computed(() => listening.loads[after.value]);
+const isCompared = computed(() => listening.compare?.kind === 'insert' && listening.compare.id === props.insert.id);
+const latency = computed(() => session.state?.inserts[props.insert.id]?.latency ?? 0);
+const latencyText = computed(() =>
+    latency.value === 0 ? 'no latency' : `${((latency.value / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late`,
+);
+
+const values = computed(() => ({ ...props.insert.parameters, ...local.value }));
+
+function value(parameter: ParameterSpec): ParameterValue {
+    return values.value[parameter.id] ?? parameter.default;
+}
+
+let pending = 0;
+function set(parameter: string, next: ParameterValue, gesture: string): void {
+    local.value = { ...local.value, [parameter]: next };
+    pending++;
+    void session
+        .edit({ type: 'set-parameter', insert: props.insert.id, parameter, value: next }, gesture)
+        .then(() => {
+            if (--pending === 0) {
+                local.value = {};
+            }
+        });
+}
+
+/** A drag in the picture may leave the parameter's range. */
+function setHeld(parameter: string, next: number, gesture: string): void {
+    const wanted = spec.value?.parameters.find((entry) => entry.id === parameter);
+    if (wanted) {
+        set(parameter, Math.min(wanted.max, Math.max(wanted.min, next)), gesture);
+    }
+}
+
+function focusGroup(parameter: string): void {
+    group.value = spec.value?.parameters.find((entry) => entry.id === parameter)?.group ?? group.value;
+}
+
+let drawing = false;
+let stale = false;
+async function draw(): Promise<void> {
+    if (drawing) {
+        stale = true;
+        return;
+    }
+    drawing = true;
+    do {
+        stale = false;
+        try {
+            const answer = await api.post<{ picture: Picture | null }>(`processors/${props.insert.processor}/picture`, {
+                parameters: values.value,
+                sampleRate: session.document?.sampleRate ?? 48000,
+                tempo: session.document?.tempo ?? 120,
+            });
+            picture.value = answer.picture;
+        } catch {
+            picture.value = null;
+        }
+    } while (stale);
+    drawing = false;
+}
+
+watch(
+    () => [props.insert.id, props.insert.processor],
+    () => {
+        local.value = {};
+        group.value = groups.value.find((name) => name !== 'High-pass') ?? '';
+    },
+    { immediate: true },
+);
+watch(() => [props.insert.processor, JSON.stringify(values.value), session.document?.tempo], draw, { immediate: true });
+
+function remove(): void {
+    void session.edit({ type: 'remove-inserts', inserts: [props.insert.id] });
+    selection.insert = null;
+}
+</script>
+
+<template>
+    <div v-if="spec" class="inspector" :data-inspecting="insert.id">
+        <header>
+            <h2>{{ spec.name }}</h2>
+            <span class="soft">{{ channel.name }} · {{ index + 1 }} of {{ channel[row].length }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span>
+        </header>
+        <div class="actions">
+            <PresetMenu :insert="insert" :spec="spec" />
+            <span class="fill" />
+            <button class="text-button" @click="session.edit({ type: 'set-insert-on', inserts: [insert.id], on: !insert.on })">{{ insert.on ? 'Bypass' : 'Switch on' }}</button>
+            <button class="text-button" @click="finder.openToReplace(insert.id)">Replace</button>
+            <button class="text-button" @click="remove">Remove</button>
+        </div>
+        <ProcessorPicture v-if="picture" :picture="picture" :level-in="listening.isPlaying ? (levelIn?.peak ?? null) : null" :reduction="levelOut?.reduction ?? 0" @set="setHeld" @focus="focusGroup" />
+        <div v-if="groups.length > 1" class="groups" role="tablist" aria-label="Bands">
+            <button v-for="name in groups" :key="name" class="plain" role="tab" :aria-selected="name === group" :class="{ on: name === group }" @click="group = name">{{ name }}</button>
+        </div>
+        <ParameterControl v-for="parameter in shown" :key="parameter.id" :spec="parameter" :value="value(parameter)" @change="(next, gesture) => set(parameter.id, next, gesture)" />
+        <div class="mix" data-parameter="mix">
+            <span>Mix</span>
+            <LyingSlider
+                :model-value="Math.round(insert.mix * 1000) / 10"
+                :min="0"
+                :max="100"
+                :default="spec.wetOnly ? 25 : 100"
+                :step="1"
+                label="Mix"
+                :text="`${Math.round(insert.mix * 100)} %`"
+                @change="(next, gesture) => session.edit({ type: 'set-mix', insert: insert.id, mix: (next ?? 0) / 100 }, gesture)"
+            >
+                <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
+            </LyingSlider>
+        </div>
+        <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
+        <p v-if="spec.wetOnly && insert.mix === 1" class="about">
+            All wet: none of the dry sound is left here.
+            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">Set 25 %</button>
+        </p>
+        <dl>
+            <dt>in</dt>
+            <dd class="figure">{{ decibels(levelIn?.peak) }}</dd>
+            <dt>out</dt>
+            <dd class="figure">{{ decibels(levelOut?.peak) }}</dd>
+            <dt v-if="(levelOut?.reduction ?? 0) > 0.05">reduction</dt>
+            <dd v-if="(levelOut?.reduction ?? 0) > 0.05" class="figure">{{ decibels(-(levelOut?.reduction ?? 0)) }} dB</dd>
+            <dd class="soft cost">{{ latencyText }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template></dd>
+        </dl>
+        <button class="pill compare" :class="{ on: isCompared }" :aria-pressed="isCompared" @click="listening.startCompare(isCompared ? null : { kind: 'insert', id: insert.id })">
+            {{ isCompared ? 'Comparing with bypass: 1 and 2 switch' : 'Compare with bypass' }}
+        </button>
+    </div>
+</template>
+
+<style scoped>
+.inspector {
+    padding: 14px 16px;
+}
+
+header {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    gap: 8px;
+}
+
+h2 {
+    margin: 0;
+    font-size: 15px;
+    font-weight: 600;
+}
+
+.actions {
+    display: flex;
+    align-items: center;
+    gap: 2px;
+    margin: 2px -8px 8px 0;
+}
+
+.fill {
+    flex: 1;
+}
+
+.groups {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 10px;
+    margin-top: 8px;
+    border-bottom: 1px solid var(--contour);
+}
+
+.groups button {
+    padding: 3px 0;
+    color: var(--soft);
+}
+
+.groups button.on {
+    color: var(--ink);
+    font-weight: 500;
+    box-shadow: inset 0 -2px 0 var(--deep);
+}
+
+.parameter:first-of-type {
+    margin-top: 8px;
+}
+
+.mix {
+    display: grid;
+    grid-template-columns: 84px 1fr;
+    align-items: center;
+    min-height: 30px;
+    margin-top: 4px;
+    border-top: 1px solid var(--contour);
+}
+
+.about {
+    margin: 8px 0 0;
+    padding: 5px 10px;
+    border-left: 3px solid var(--brass);
+    background: var(--paper);
+}
+
+.mend {
+    color: var(--deep);
+    font-weight: 500;
+}
+
+dl {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 6px;
+    margin: 10px 0;
+}
+
+dt {
+    color: var(--soft);
+}
+
+dd {
+    margin: 0 6px 0 0;
+    font-weight: 500;
+}
+
+.cost {
+    margin-left: auto;
+    font-weight: 400;
+}
+
+.compare {
+    width: 100%;
+}
+</style>

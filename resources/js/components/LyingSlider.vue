@@ -1,0 +1,294 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue';
+import { parseNumber } from '@/format';
+import { newGesture } from '@/stores/session';
+
+/**
+ * A slider that lies in the path: drag sideways (Shift is fine), wheel and arrow keys by steps, double-click for the
+ * default, Enter to type a number.
+ */
+const props = withDefaults(
+    defineProps<{
+        modelValue: number | null;
+        min: number;
+        max: number;
+        default: number;
+        step: number;
+        fine?: number;
+        label: string;
+        text: string;
+        scale?: 'linear' | 'logarithmic' | 'fader';
+        centred?: boolean;
+        dim?: boolean;
+    }>(),
+    { fine: 0, scale: 'linear', centred: false, dim: false },
+);
+const emit = defineEmits<{ change: [value: number | null, gesture: string] }>();
+
+const bar = ref<HTMLElement>();
+const entry = ref<HTMLInputElement>();
+const held = ref<number | null | undefined>(undefined);
+const typing = ref<string | null>(null);
+let gesture = '';
+let lastNudge = 0;
+
+const shown = computed(() => (held.value === undefined ? props.modelValue : held.value));
+
+/** Where a value stands on the bar, from 0 to 1. Faders give the upper decibels more room. */
+function place(value: number | null): number {
+    if (value === null) {
+        return 0;
+    }
+    const v = Math.min(props.max, Math.max(props.min, value));
+    if (props.scale === 'logarithmic') {
+        return Math.log(v / props.min) / Math.log(props.max / props.min);
+    }
+    if (props.scale === 'fader') {
+        const low = 10 ** ((props.min - props.max) / 45);
+        return (10 ** ((v - props.max) / 45) - low) / (1 - low);
+    }
+    return (v - props.min) / (props.max - props.min);
+}
+
+function valueAt(where: number): number | null {
+    const p = Math.min(1, Math.max(0, where));
+    if (props.scale === 'logarithmic') {
+        return props.min * (props.max / props.min) ** p;
+    }
+    if (props.scale === 'fader') {
+        const low = 10 ** ((props.min - props.max) / 45);
+        return p <= 0 ? null : props.max + 45 * Math.log10(p * (1 - low) + low);
+    }
+    return props.min + p * (props.max - props.min);
+}
+
+function rounded(value: number | null): number | null {
+    if (value === null) {
+        return null;
+    }
+    const clamped = Math.min(props.max, Math.max(props.min, value));
+    if (props.scale === 'logarithmic') {
+        return Number(clamped.toPrecision(4));
+    }
+    const grid = props.fine || props.step;
+    return Number((Math.round(clamped / grid) * grid).toFixed(6));
+}
+
+function send(value: number | null): void {
+    const next = rounded(value);
+    if (next !== shown.value) {
+        held.value = next;
+        emit('change', next, gesture);
+    }
+}
+
+function grab(event: PointerEvent): void {
+    if (event.button !== 0 || typing.value !== null) {
+        return;
+    }
+    event.preventDefault();
+    const element = bar.value as HTMLElement;
+    element.focus();
+    element.setPointerCapture(event.pointerId);
+    gesture = newGesture();
+    let lastX = event.clientX;
+    let where = place(props.modelValue);
+    held.value = props.modelValue;
+    const move = (moved: PointerEvent) => {
+        where += ((moved.clientX - lastX) / element.clientWidth) * (moved.shiftKey ? 0.15 : 1);
+        where = Math.min(1, Math.max(0, where));
+        lastX = moved.clientX;
+        send(valueAt(where));
+    };
+    const drop = () => {
+        element.removeEventListener('pointermove', move);
+        element.removeEventListener('pointerup', drop);
+        element.removeEventListener('pointercancel', drop);
+        window.setTimeout(() => (held.value = undefined), 250);
+    };
+    element.addEventListener('pointermove', move);
+    element.addEventListener('pointerup', drop);
+    element.addEventListener('pointercancel', drop);
+}
+
+function nudge(steps: number, fine: boolean): void {
+    if (Date.now() - lastNudge > 700) {
+        gesture = newGesture();
+        held.value = undefined;
+    }
+    lastNudge = Date.now();
+    const now = shown.value ?? props.min;
+    const size = fine ? props.fine || props.step / 5 : props.step;
+    const next = props.scale === 'logarithmic' ? now * (fine ? 1.005 : 1.03) ** steps : now + steps * size;
+    send(next);
+    window.setTimeout(() => {
+        if (Date.now() - lastNudge >= 600) {
+            held.value = undefined;
+        }
+    }, 650);
+}
+
+function wheel(event: WheelEvent): void {
+    nudge(event.deltaY < 0 || event.deltaX < 0 ? 1 : -1, event.shiftKey);
+}
+
+function key(event: KeyboardEvent): void {
+    const ways: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 6, PageDown: -6 };
+    const way = ways[event.key];
+    if (way !== undefined && !event.altKey) {
+        event.preventDefault();
+        event.stopPropagation();
+        nudge(way, event.shiftKey);
+    } else if (event.key === 'Enter') {
+        event.preventDefault();
+        event.stopPropagation();
+        void startTyping();
+    }
+}
+
+async function startTyping(): Promise<void> {
+    typing.value = shown.value === null ? '-inf' : String(Number(shown.value.toFixed(3)));
+    await nextTick();
+    entry.value?.select();
+}
+
+function typed(): void {
+    const value = typing.value === null ? undefined : parseNumber(typing.value);
+    typing.value = null;
+    if (value !== undefined) {
+        gesture = newGesture();
+        send(value === null ? (props.scale === 'fader' ? null : props.min) : value);
+        window.setTimeout(() => (held.value = undefined), 250);
+    }
+    bar.value?.focus();
+}
+
+function reset(): void {
+    gesture = newGesture();
+    send(props.default);
+    window.setTimeout(() => (held.value = undefined), 250);
+}
+</script>
+
+<template>
+    <div class="slider" :class="{ dim }">
+        <div
+            ref="bar"
+            class="bar"
+            role="slider"
+            tabindex="0"
+            :aria-label="label"
+            :aria-valuemin="min"
+            :aria-valuemax="max"
+            :aria-valuenow="shown ?? min"
+            :aria-valuetext="text"
+            @pointerdown="grab"
+            @wheel.prevent="wheel"
+            @keydown="key"
+            @dblclick="reset"
+        >
+            <span class="rail" />
+            <span
+                class="filled"
+                :style="
+                    centred
+                        ? { left: `${Math.min(place(shown), 0.5) * 100}%`, width: `${Math.abs(place(shown) - 0.5) * 100}%` }
+                        : { left: 0, width: `${place(shown) * 100}%` }
+                "
+            />
+            <span class="default" :style="{ left: `${place(props.default) * 100}%` }" />
+            <span class="knob" :style="{ left: `${place(shown) * 100}%` }" />
+        </div>
+        <input
+            v-if="typing !== null"
+            ref="entry"
+            v-model="typing"
+            class="entry figure"
+            :aria-label="`${label}, exact`"
+            @keydown.enter.stop="typed"
+            @keydown.escape.stop="typing = null"
+            @keydown.stop
+            @blur="typing = null"
+        />
+        <button v-else class="plain text figure" tabindex="-1" :title="`${label}: press to type`" @click="startTyping">
+            <slot :value="shown">{{ text }}</slot>
+        </button>
+    </div>
+</template>
+
+<style scoped>
+.slider {
+    position: relative;
+    display: flex;
+    align-items: center;
+    gap: 10px;
+}
+
+.bar {
+    position: relative;
+    flex: 1;
+    height: 20px;
+    min-width: 40px;
+    touch-action: none;
+    cursor: ew-resize;
+}
+
+.rail,
+.filled {
+    position: absolute;
+    top: 8px;
+    height: 4px;
+    border-radius: 2px;
+}
+
+.rail {
+    left: 0;
+    right: 0;
+    background: var(--contour);
+}
+
+.filled {
+    background: var(--deep);
+}
+
+.dim .filled {
+    background: var(--water);
+}
+
+.default {
+    position: absolute;
+    top: 4px;
+    width: 1px;
+    height: 12px;
+    background: var(--soft);
+    opacity: 0.6;
+}
+
+.knob {
+    position: absolute;
+    top: 4px;
+    width: 12px;
+    height: 12px;
+    margin-left: -6px;
+    border: 2px solid var(--deep);
+    border-radius: 50%;
+    background: var(--sheet);
+}
+
+.text {
+    flex: none;
+    width: 78px;
+    text-align: right;
+    white-space: nowrap;
+}
+
+.entry {
+    flex: none;
+    width: 78px;
+    text-align: right;
+    border: 1px solid var(--water);
+    border-radius: 4px;
+    background: var(--sheet);
+    padding: 0 3px;
+}
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { ParameterSpec, ParameterValue } from '@/api/types';
+import { plain } from '@/format';
+import { newGesture } from '@/stores/session';
+import LyingSlider from './LyingSlider.vue';
+
+/** One parameter of any processor: a slider, a choice or a switch, from its spec alone. */
+const props = defineProps<{ spec: ParameterSpec; value: ParameterValue }>();
+const emit = defineEmits<{ change: [value: ParameterValue, gesture: string] }>();
+
+const text = computed(() => (typeof props.value === 'number' ? plain(props.value, props.spec.unit, props.spec.step) : ''));
+
+function choose(value: ParameterValue): void {
+    emit('change', value, newGesture());
+}
+</script>
+
+<template>
+    <div class="parameter" :data-parameter="spec.id">
+        <label :for="`parameter-${spec.id}`">{{ spec.label }}</label>
+        <LyingSlider
+            v-if="spec.kind === 'number'"
+            class="control"
+            :model-value="value as number"
+            :min="spec.min"
+            :max="spec.max"
+            :default="spec.default as number"
+            :step="spec.step"
+            :fine="spec.step / (spec.step >= 1 ? 10 : 1)"
+            :scale="spec.scale"
+            :label="spec.label"
+            :text="text"
+            @change="(next, gesture) => next !== null && emit('change', next, gesture)"
+        >
+            <template #default="{ value: shown }">{{ shown === null ? '' : plain(shown, spec.unit, spec.step) }}</template>
+        </LyingSlider>
+        <select
+            v-else-if="spec.kind === 'choice'"
+            :id="`parameter-${spec.id}`"
+            class="choice"
+            :value="value"
+            @change="choose(($event.target as HTMLSelectElement).value)"
+        >
+            <option v-for="choice in spec.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
+        </select>
+        <button v-else class="toggle" :class="{ on: value }" :aria-pressed="value === true" :aria-label="spec.label" @click="choose(!value)">
+            {{ value ? 'on' : 'off' }}
+        </button>
+    </div>
+</template>
+
+<style scoped>
+.parameter {
+    display: grid;
+    grid-template-columns: 84px 1fr;
+    align-items: center;
+    min-height: 29px;
+}
+
+.choice {
+    justify-self: end;
+    max-width: 180px;
+    padding: 2px 4px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.toggle {
+    justify-self: end;
+    width: 46px;
+    padding: 1px 0;
+    border: 1px solid var(--contour);
+    border-radius: 999px;
+    background: none;
+}
+
+.toggle.on {
+    background: var(--deep);
+    border-color: var(--deep);
+    color: var(--on-deep);
+}
+</style>

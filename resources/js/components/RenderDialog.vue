@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { api } from '@/api/client';
+import type { RenderState } from '@/api/types';
+import { clock, decibels } from '@/format';
+import { useListening } from '@/stores/listening';
+import { tellRefusal } from '@/stores/notices';
+import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
+
+/** Writes the mix, or any tap of it, to a file. */
+const open = defineModel<boolean>({ required: true });
+
+const session = useSession();
+const survey = useSurvey();
+const listening = useListening();
+const format = ref<'16' | '24' | '32f'>('24');
+const tap = ref('');
+const isLoopOnly = ref(false);
+const tail = ref(2);
+const name = ref('');
+const render = ref<RenderState | null>(null);
+const started = ref(0);
+
+const rate = computed(() => session.document?.sampleRate ?? 48000);
+const isRunning = computed(() => render.value !== null && ['waiting', 'running', 'stopping'].includes(render.value.status));
+const taps = computed(() =>
+    session.channels.flatMap((channel) => [
+        { value: `${channel.id}:source`, label: `${channel.name}, source` },
+        { value: `${channel.id}:pre-fader`, label: `${channel.name}, before fader` },
+        { value: `${channel.id}:post-fader`, label: `${channel.name}, after fader` },
+    ]),
+);
+const key = computed(() => tap.value || `${session.main?.id}:post-fader`);
+const level = computed(() => survey.state?.result?.taps[key.value] ?? null);
+const wouldClip = computed(() => format.value !== '32f' && (level.value?.overs ?? 0) > 0);
+const left = computed(() => {
+    const progress = render.value?.progress ?? 0;
+    if (progress < 0.02) {
+        return '';
+    }
+    const seconds = ((Date.now() - started.value) / 1000) * (1 / progress - 1);
+    return `about ${Math.max(1, Math.round(seconds))} s left`;
+});
+
+watch(open, (isOpen) => {
+    if (isOpen) {
+        name.value = session.document?.name ?? '';
+        if (!isRunning.value) {
+            render.value = null;
+        }
+    }
+});
+
+async function start(): Promise<void> {
+    const state = session.state;
+    if (!state) {
+        return;
+    }
+    const region = isLoopOnly.value && listening.loop ? { from: listening.loop.start, to: listening.loop.end } : {};
+    listening.stop();
+    started.value = Date.now();
+    try {
+        render.value = await api.post<RenderState>(`sessions/${state.id}/renders`, {
+            format: format.value,
+            tap: tap.value || null,
+            tail: tail.value,
+            name: name.value.trim() || state.document.name,
+            ...region,
+        });
+        await follow(render.value.id);
+    } catch (error) {
+        tellRefusal(error);
+    }
+}
+
+async function follow(id: string): Promise<void> {
+    while (isRunning.value) {
+        await new Promise((resolve) => setTimeout(resolve, 350));
+        render.value = await api.get<RenderState>(`renders/${id}`);
+    }
+}
+
+async function stop(): Promise<void> {
+    if (render.value) {
+        await api.post(`renders/${render.value.id}/stop`).catch(tellRefusal);
+    }
+}
+</script>
+
+<template>
+    <el-dialog v-model="open" title="Render to a file" width="520px" class="render" :close-on-click-modal="false">
+        <div v-if="render === null" class="form">
+            <label for="render-name">Name</label>
+            <input id="render-name" v-model="name" maxlength="120" @keydown.stop />
+            <label for="render-tap">From</label>
+            <select id="render-tap" v-model="tap">
+                <option value="">Main, after fader</option>
+                <option v-for="entry in taps" :key="entry.value" :value="entry.value">{{ entry.label }}</option>
+            </select>
+            <span>Format</span>
+            <div class="choices" role="radiogroup" aria-label="Format">
+                <label v-for="choice in [{ value: '16', label: '16 bit' }, { value: '24', label: '24 bit' }, { value: '32f', label: '32-bit float' }] as const" :key="choice.value">
+                    <input v-model="format" type="radio" name="format" :value="choice.value" /> {{ choice.label }}
+                </label>
+            </div>
+            <span>Stretch</span>
+            <div class="choices">
+                <label><input v-model="isLoopOnly" type="radio" name="stretch" :value="false" /> All</label>
+                <label><input v-model="isLoopOnly" type="radio" name="stretch" :value="true" :disabled="!listening.loop" /> Loop region</label>
+            </div>
+            <label for="render-tail">Tail</label>
+            <span><input id="render-tail" v-model.number="tail" class="short figure" type="number" min="0" max="600" step="0.5" @keydown.stop /> s after the end</span>
+        </div>
+        <p v-if="render === null && wouldClip" class="warning" data-would-clip>
+            This render would clip: {{ level?.overs }} samples lie up to {{ decibels(level?.peak, true) }} dB above full scale.
+            32-bit float keeps them; or turn the main down by {{ decibels(level?.peak) }} dB.
+            <button class="plain mend" @click="format = '32f'">Use 32-bit float</button>
+        </p>
+        <div v-if="render && isRunning" class="running">
+            <el-progress :percentage="Math.round(render.progress * 100)" :show-text="false" />
+            <p>
+                <span class="figure">{{ Math.round(render.progress * 100) }} %</span>
+                <span class="soft"> {{ render.status === 'waiting' ? 'waiting for a worker' : render.status === 'stopping' ? 'stopping' : left }}</span>
+            </p>
+        </div>
+        <div v-else-if="render" class="finished" :data-render="render.status">
+            <template v-if="render.status === 'done' && render.result">
+                <p>{{ render.name }}.wav · {{ clock(render.result.frames, rate) }} · peak <span class="figure">{{ decibels(render.result.peak, true) }} dBFS</span></p>
+                <p v-if="render.result.clipped > 0" class="warning">
+                    {{ render.result.clipped }} samples clipped, the first near {{ clock(render.result.firstClip ?? 0, rate) }}. A render in 32-bit float keeps them.
+                </p>
+                <p v-for="fault in render.result.faults" :key="fault" class="warning">{{ session.channel(fault)?.name ?? fault }} put out something that is not a sound and was silenced.</p>
+                <a class="pill on" :href="`/api/renders/${render.id}/file`" download>Save the file</a>
+            </template>
+            <p v-else>{{ render.message }}</p>
+        </div>
+        <template #footer>
+            <button v-if="isRunning" class="pill" @click="stop">Stop</button>
+            <button v-else-if="render" class="pill" @click="render = null">Render again</button>
+            <button v-else class="pill on" @click="start">Render</button>
+        </template>
+    </el-dialog>
+</template>
+
+<style scoped>
+.form {
+    display: grid;
+    grid-template-columns: 90px 1fr;
+    gap: 12px 10px;
+    align-items: center;
+}
+
+.form > input,
+select,
+.short {
+    padding: 4px 8px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--paper);
+}
+
+.short {
+    width: 80px;
+}
+
+.choices {
+    display: flex;
+    gap: 18px;
+}
+
+.warning {
+    margin: 14px 0 0;
+    padding: 7px 12px;
+    border-left: 3px solid var(--buoy);
+    background: var(--paper);
+}
+
+.mend {
+    color: var(--deep);
+    font-weight: 500;
+}
+
+a.pill {
+    display: inline-block;
+    text-decoration: none;
+}
+
+.finished p {
+    margin: 0 0 12px;
+}
+</style>

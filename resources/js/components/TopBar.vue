@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { decibels } from '@/format';
+import { useImports } from '@/stores/imports';
+import { useListening } from '@/stores/listening';
+import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
+import SessionMenu from './SessionMenu.vue';
+
+const props = defineProps<{ look: string }>();
+defineEmits<{ render: []; keys: []; look: [] }>();
+
+const session = useSession();
+const listening = useListening();
+const survey = useSurvey();
+const imports = useImports();
+
+const mainKey = computed(() => `${session.main?.id}:post-fader`);
+const main = computed(() => survey.state?.result?.taps[mainKey.value] ?? null);
+const overs = computed(() => main.value?.overs ?? 0);
+const goesOut = computed(() => session.main?.output !== 'none');
+const headline = computed(() => {
+    if (!main.value) {
+        return survey.state?.running === null || survey.state?.running === undefined ? 'main' : `survey ${Math.round(survey.state.running * 100)} %`;
+    }
+    const state = survey.isCurrent ? '' : ', measuring';
+    return `${overs.value > 0 ? (goesOut.value ? 'main clips' : 'main over') : 'main peak'}${state}`;
+});
+const loadText = computed(() => {
+    const live = listening.isPlaying ? listening.load : null;
+    const measured = survey.state?.result?.loads;
+    const value = live ?? (measured ? Object.entries(measured).reduce((sum, [key, load]) => (key.includes(':') ? sum : sum + load), 0) : null);
+    return value === null ? '·' : `${Math.round(value * 100)} %`;
+});
+const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0) > 1);
+
+function bring(event: Event): void {
+    const input = event.target as HTMLInputElement;
+    void imports.bring([...(input.files ?? [])]);
+    input.value = '';
+}
+</script>
+
+<template>
+    <header class="top">
+        <svg class="mark" viewBox="0 0 32 32" aria-hidden="true">
+            <path d="M5 14V7h7v7M20 14V9h7v5" />
+            <path class="wave" d="M3 22c3.2-3.4 6.4-3.4 9.6 0s6.4 3.4 9.6 0 5.2-2.6 6.8-.8" />
+        </svg>
+        <span class="brand">Hafen</span>
+        <span class="divider" />
+        <SessionMenu />
+        <nav aria-label="Views"><a class="view" aria-current="page">Paths</a></nav>
+        <label class="text-button" tabindex="0" @keydown.enter="($event.currentTarget as HTMLElement).click()">
+            Import<input id="hafen-import" type="file" multiple accept="audio/*,.wav,.bwf,.rf64" @change="bring" />
+        </label>
+        <button class="text-button" :disabled="!session.document?.length" @click="$emit('render')">Render …</button>
+        <span class="fill" />
+        <span class="chip" :class="{ clips: overs > 0 && goesOut, over: overs > 0 && !goesOut }" data-chip="headroom" :title="overs > 0 ? `${overs} samples of the main lie above 0 dBFS` : 'Highest sample of the main over the whole length'">
+            <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span><span class="hint">{{ headline }}</span>
+        </span>
+        <span class="chip" :class="{ clips: isOverloaded }" data-chip="load" title="Time the engine needs for a second of sound, of one core">
+            <span class="figure value">{{ loadText }}</span><span class="hint">engine</span>
+        </span>
+        <button class="text-button" :disabled="!session.state?.undo" :title="session.state?.undo ? `Undo: ${session.state.undo}` : 'Nothing to undo'" aria-label="Undo" @click="session.undo()">↶</button>
+        <button class="text-button" :disabled="!session.state?.redo" :title="session.state?.redo ? `Redo: ${session.state.redo}` : 'Nothing to redo'" aria-label="Redo" @click="session.redo()">↷</button>
+        <button class="text-button" :title="props.look === 'day' ? 'Night look' : 'Day look'" :aria-label="props.look === 'day' ? 'Night look' : 'Day look'" @click="$emit('look')">{{ props.look === 'day' ? '☾' : '☀' }}</button>
+        <button class="text-button" title="Keys (?)" aria-label="Keys" @click="$emit('keys')">?</button>
+    </header>
+</template>
+
+<style scoped>
+.top {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    height: 100%;
+    padding: 0 12px 0 16px;
+    border-bottom: 1px solid var(--contour);
+    background: var(--sheet);
+}
+
+.mark {
+    width: 26px;
+    height: 26px;
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2.6;
+    stroke-linecap: round;
+    stroke-linejoin: round;
+}
+
+.wave {
+    stroke: var(--deep);
+}
+
+.brand {
+    font-size: 16px;
+    font-weight: 600;
+}
+
+.divider {
+    width: 1px;
+    height: 20px;
+    margin: 0 6px;
+    background: var(--contour);
+}
+
+nav {
+    align-self: stretch;
+    display: flex;
+    margin: 0 10px 0 18px;
+}
+
+.view {
+    display: flex;
+    align-items: center;
+    padding: 0 10px;
+    font-weight: 600;
+    box-shadow: inset 0 -3px 0 var(--deep);
+}
+
+label {
+    position: relative;
+    cursor: pointer;
+}
+
+label input {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    opacity: 0;
+}
+
+.fill {
+    flex: 1;
+}
+
+.chip {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-end;
+    min-width: 62px;
+    margin-right: 10px;
+    line-height: 1.15;
+}
+
+.value {
+    font-size: 15px;
+    font-weight: 500;
+}
+
+.clips .value {
+    color: var(--buoy-text);
+}
+
+.over .value {
+    color: var(--brass-text);
+}
+
+.text-button {
+    white-space: nowrap;
+}
+</style>

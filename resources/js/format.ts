@@ -1,0 +1,67 @@
+const MINUS = '\u2212';
+
+/** A level or gain: one decimal, a real minus, "−∞" for silence. */
+export function decibels(value: number | null | undefined, signed = false): string {
+    if (value === null || value === undefined || value < -120) {
+        return `${MINUS}∞`;
+    }
+    const text = Math.abs(value).toFixed(1);
+    const isZero = text === '0.0';
+    return (value < 0 && !isZero ? MINUS : signed && !isZero ? '+' : '') + text;
+}
+
+/** A parameter's number with as many digits as its size needs. */
+export function plain(value: number, unit: string, step: number): string {
+    const size = Math.abs(value);
+    if (unit === 'Hz') {
+        return size >= 10000
+            ? `${(value / 1000).toFixed(1)} kHz`
+            : size >= 1000
+              ? `${(value / 1000).toFixed(2)} kHz`
+              : `${value.toFixed(size < 100 ? 1 : 0)} Hz`;
+    }
+    const digits = step >= 1 ? 0 : step >= 0.1 ? 1 : 2;
+    const text = size.toFixed(digits);
+    const sign = value < 0 && Number(text) !== 0 ? MINUS : '';
+    return `${sign}${text}${unit === ':1' ? ' : 1' : unit === '' ? '' : ` ${unit}`}`;
+}
+
+/** Reads what a person typed for a number: "−3,5", "2.2k", "-inf". */
+export function parseNumber(text: string): number | null | undefined {
+    const clean = text
+        .trim()
+        .toLowerCase()
+        .replace(/\u2212/g, '-')
+        .replace(',', '.');
+    if (/^-(inf|∞)/.test(clean)) {
+        return null;
+    }
+    const found = /^([+-]?\d*\.?\d+)\s*(k?)/.exec(clean);
+    return found ? Number(found[1]) * (found[2] === 'k' ? 1000 : 1) : undefined;
+}
+
+/** "00:12.480". */
+export function clock(samples: number, rate: number): string {
+    const milliseconds = Math.max(0, Math.round((samples * 1000) / rate));
+    const minutes = Math.floor(milliseconds / 60000);
+    const seconds = Math.floor((milliseconds % 60000) / 1000);
+    const pad = (value: number, length: number) => String(value).padStart(length, '0');
+    return `${pad(minutes, 2)}:${pad(seconds, 2)}.${pad(milliseconds % 1000, 3)}`;
+}
+
+/** "bar 5.1": bar and beat in four. */
+export function bar(samples: number, rate: number, tempo: number): string {
+    const beats = Math.max(0, Math.floor((samples / rate) * (tempo / 60) + 1e-6));
+    return `bar ${Math.floor(beats / 4) + 1}.${(beats % 4) + 1}`;
+}
+
+/** The depth a level lies at: what it is coloured by. */
+export function depth(level: number | null | undefined): 'none' | 'shoal' | 'water' | 'deep' | 'brass' | 'over' {
+    if (level === null || level === undefined || level < -120) {
+        return 'none';
+    }
+    if (level > 0) {
+        return 'over';
+    }
+    return level > -6 ? 'brass' : level > -12 ? 'deep' : level > -30 ? 'water' : 'shoal';
+}

@@ -1,0 +1,139 @@
+import { onMounted, onUnmounted } from 'vue';
+import { useFinder } from '@/stores/finder';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+
+/** The keyboard, wherever the focus is, except where text is typed. */
+export function useKeys(showKeys: () => void): void {
+    const session = useSession();
+    const selection = useSelection();
+    const listening = useListening();
+    const finder = useFinder();
+
+    function isTyping(target: EventTarget | null): boolean {
+        const element = target as HTMLElement | null;
+        return Boolean(
+            element?.closest('input:not([type=radio]):not([type=checkbox]):not([type=file]), textarea, select, [contenteditable]'),
+        );
+    }
+
+    function isDialogOpen(): boolean {
+        return Boolean(document.querySelector('.el-overlay:not([style*="display: none"])')) || finder.request !== null;
+    }
+
+    function toggleChannels(what: 'mute' | 'solo'): void {
+        const first = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
+        if (first) {
+            void session.edit({ type: `set-${what}`, channels: selection.channels, [what]: !first[what] });
+        }
+    }
+
+    function toggleInsert(): void {
+        const place = selection.insert ? session.place(selection.insert) : null;
+        if (place) {
+            void session.edit({ type: 'set-insert-on', inserts: [place.insert.id], on: !place.insert.on });
+        }
+    }
+
+    /** Alt moves the insert itself, without it the selection walks. */
+    function sideways(way: 1 | -1, moving: boolean): void {
+        const place = selection.insert ? session.place(selection.insert) : null;
+        if (place && moving) {
+            const at = way > 0 ? place.index + 2 : place.index - 1;
+            if (at >= 0 && at <= place.channel[place.row].length) {
+                void session.edit({ type: 'move-insert', insert: place.insert.id, channel: place.channel.id, row: place.row, at });
+            }
+            return;
+        }
+        if (place) {
+            const all = [...place.channel.inserts, ...place.channel.postInserts];
+            const next = all[all.findIndex((insert) => insert.id === place.insert.id) + way];
+            if (next) {
+                selection.selectInsert(place.channel.id, next.id);
+            } else if (way < 0) {
+                selection.insert = null;
+            }
+            return;
+        }
+        const channel = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
+        const first = channel?.inserts[0];
+        if (channel && first && way > 0) {
+            selection.selectInsert(channel.id, first.id);
+        }
+    }
+
+    function upDown(way: 1 | -1): void {
+        const ids = session.channels.map((channel) => channel.id);
+        const at = selection.channels[0] ? ids.indexOf(selection.channels[0]) : way > 0 ? -1 : ids.length;
+        const next = ids[Math.min(ids.length - 1, Math.max(0, at + way))];
+        if (next) {
+            selection.insert = null;
+            selection.channels = [next];
+        }
+    }
+
+    function remove(): void {
+        if (selection.insert) {
+            const id = selection.insert;
+            selection.insert = null;
+            void session.edit({ type: 'remove-inserts', inserts: [id] });
+            return;
+        }
+        const channels = selection.channels.filter((id) => id !== session.main?.id);
+        if (channels.length > 0) {
+            selection.clear();
+            void session.edit({ type: 'remove-channels', channels });
+        }
+    }
+
+    function press(event: KeyboardEvent): void {
+        if (isTyping(event.target)) {
+            return;
+        }
+        const command = event.ctrlKey || event.metaKey;
+        if (command && event.key.toLowerCase() === 'z') {
+            event.preventDefault();
+            void (event.shiftKey ? session.redo() : session.undo());
+            return;
+        }
+        if (isDialogOpen()) {
+            return;
+        }
+        if (command && event.key.toLowerCase() === 'a') {
+            event.preventDefault();
+            selection.insert = null;
+            selection.channels = session.tracks.map((track) => track.id);
+            return;
+        }
+        if (command) {
+            return;
+        }
+        const actions: Record<string, () => void> = {
+            ' ': () => listening.toggle(),
+            l: () => listening.toggleLoop(),
+            '1': () => listening.chooseSide(1),
+            '2': () => listening.chooseSide(2),
+            '/': () => finder.openForSelection(),
+            e: toggleInsert,
+            m: () => toggleChannels('mute'),
+            s: () => toggleChannels('solo'),
+            '?': showKeys,
+            Delete: remove,
+            Backspace: remove,
+            Escape: () => selection.clear(),
+            ArrowRight: () => sideways(1, event.altKey),
+            ArrowLeft: () => sideways(-1, event.altKey),
+            ArrowDown: () => upDown(1),
+            ArrowUp: () => upDown(-1),
+        };
+        const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+        if (action) {
+            event.preventDefault();
+            action();
+        }
+    }
+
+    onMounted(() => window.addEventListener('keydown', press));
+    onUnmounted(() => window.removeEventListener('keydown', press));
+}

@@ -1,0 +1,220 @@
+import { FrameParser, type AudioFrame, type FrameReceiver, type Layout, type MeterFrame, type Notice } from './frames';
+
+export interface PlayerEvents {
+    layout(layout: Layout): void;
+    meters(frame: MeterFrame): void;
+    notice(notice: Notice): void;
+    /** Playback ran dry and waits for the engine, or goes on again. */
+    waiting(waiting: boolean): void;
+    ended(): void;
+}
+
+/** Seconds of sound gathered before it starts, and after it ran dry. */
+const FIRST_MARGIN = 0.06;
+const AGAIN_MARGIN = 0.3;
+
+/**
+ * Plays a listening stream with Web Audio: each stretch of samples is scheduled right behind the one before it, and the
+ * meters that belong to it are shown when it sounds.
+ */
+export class Player implements FrameReceiver {
+    private context: AudioContext | null = null;
+    private out: AudioNode | null = null;
+    private abort: AbortController | null = null;
+    private sources = new Set<AudioBufferSourceNode>();
+    private next = 0;
+    private gathered: AudioFrame[] = [];
+    private margin = FIRST_MARGIN;
+    private isDry = true;
+    private finished = false;
+    private timeline: { time: number; position: number; duration: number }[] = [];
+    private readings: { time: number; frame: MeterFrame }[] = [];
+    private timer: number | undefined;
+
+    /** Reads what really leaves for the loudspeakers. */
+    analyser: AnalyserNode | null = null;
+
+    constructor(private readonly events: PlayerEvents) {}
+
+    async start(url: string, sampleRate: number): Promise<void> {
+        this.halt();
+        if (!this.context || this.context.sampleRate !== sampleRate) {
+            await this.context?.close();
+            this.context = new AudioContext({ sampleRate, latencyHint: 'interactive' });
+            this.analyser = new AnalyserNode(this.context, { fftSize: 2048 });
+            this.analyser.connect(this.context.destination);
+        }
+        await this.context.resume();
+        const gain = new GainNode(this.context);
+        gain.connect(this.analyser as AnalyserNode);
+        this.out = gain;
+        this.next = 0;
+        this.isDry = true;
+        this.finished = false;
+        this.margin = FIRST_MARGIN;
+        this.timer = window.setInterval(() => this.tick(), 40);
+        const abort = new AbortController();
+        this.abort = abort;
+        const response = await fetch(url, { signal: abort.signal });
+        if (!response.ok || !response.body) {
+            throw new Error(`The listening stream answered with status ${response.status}.`);
+        }
+        void this.receive(response.body, abort);
+    }
+
+    /** Ends at once: what was scheduled is dropped. */
+    halt(): void {
+        this.abort?.abort();
+        this.abort = null;
+        window.clearInterval(this.timer);
+        for (const source of this.sources) {
+            source.stop();
+        }
+        this.sources.clear();
+        this.out?.disconnect();
+        this.out = null;
+        this.gathered = [];
+        this.timeline = [];
+        this.readings = [];
+    }
+
+    /** The sample that sounds now. */
+    position(): number | null {
+        const now = this.context?.currentTime ?? 0;
+        let found: number | null = null;
+        for (const entry of this.timeline) {
+            if (entry.time <= now) {
+                const into = Math.min(now - entry.time, entry.duration);
+                found = entry.position + into * (this.context?.sampleRate ?? 1);
+            }
+        }
+        return found;
+    }
+
+    /** Seconds of sound scheduled ahead. */
+    buffered(): number {
+        return Math.max(0, this.next - (this.context?.currentTime ?? 0));
+    }
+
+    layout(layout: Layout): void {
+        this.events.layout(layout);
+    }
+
+    audio(frame: AudioFrame): void {
+        this.gathered.push(frame);
+        if (!this.isDry) {
+            this.schedule();
+            return;
+        }
+        const rate = this.context?.sampleRate ?? 1;
+        const seconds = this.gathered.reduce((sum, entry) => sum + entry.left.length / rate, 0);
+        if (seconds >= this.margin) {
+            this.startAgain();
+        }
+    }
+
+    meters(frame: MeterFrame): void {
+        this.readings.push({ time: this.isDry ? Infinity : this.timeOf(frame.position), frame });
+    }
+
+    notice(notice: Notice): void {
+        this.events.notice(notice);
+    }
+
+    end(): void {
+        this.finished = true;
+        if (this.isDry && this.gathered.length > 0) {
+            this.startAgain();
+        }
+    }
+
+    private async receive(body: ReadableStream<Uint8Array>, abort: AbortController): Promise<void> {
+        const parser = new FrameParser(this);
+        const reader = body.getReader();
+        try {
+            for (;;) {
+                const { done, value } = await reader.read();
+                if (done || abort.signal.aborted) {
+                    break;
+                }
+                parser.take(value);
+            }
+            this.finished = true;
+        } catch (error) {
+            if (!abort.signal.aborted) {
+                this.finished = true;
+                this.events.notice({ kind: 'refused', message: `Listening broke off: ${(error as Error).message}` });
+            }
+        }
+    }
+
+    private startAgain(): void {
+        const now = this.context?.currentTime ?? 0;
+        this.next = now + 0.03;
+        this.isDry = false;
+        this.events.waiting(false);
+        this.schedule();
+        for (const reading of this.readings) {
+            if (reading.time === Infinity) {
+                reading.time = this.timeOf(reading.frame.position);
+            }
+        }
+    }
+
+    private schedule(): void {
+        const context = this.context;
+        if (!context || !this.out) {
+            return;
+        }
+        for (const frame of this.gathered.splice(0)) {
+            const buffer = context.createBuffer(2, frame.left.length, context.sampleRate);
+            buffer.copyToChannel(frame.left as Float32Array<ArrayBuffer>, 0);
+            buffer.copyToChannel(frame.right as Float32Array<ArrayBuffer>, 1);
+            const source = new AudioBufferSourceNode(context, { buffer });
+            source.connect(this.out);
+            source.start(this.next);
+            source.onended = () => {
+                this.sources.delete(source);
+                source.disconnect();
+            };
+            this.sources.add(source);
+            this.timeline.push({ time: this.next, position: frame.position, duration: buffer.duration });
+            this.next += buffer.duration;
+        }
+    }
+
+    private timeOf(position: number): number {
+        for (let i = this.timeline.length - 1; i >= 0; i--) {
+            const entry = this.timeline[i];
+            if (entry && entry.position === position) {
+                return entry.time;
+            }
+        }
+        return this.next;
+    }
+
+    private tick(): void {
+        const now = this.context?.currentTime ?? 0;
+        const due = this.readings.filter((reading) => reading.time <= now);
+        this.readings = this.readings.filter((reading) => reading.time > now);
+        for (const { frame } of due) {
+            this.events.meters(frame);
+        }
+        while (this.timeline.length > 2 && (this.timeline[1]?.time ?? Infinity) <= now) {
+            this.timeline.shift();
+        }
+        if (!this.isDry && this.next <= now) {
+            if (this.finished) {
+                this.halt();
+                this.events.ended();
+            } else {
+                this.isDry = true;
+                this.margin = AGAIN_MARGIN;
+                this.events.waiting(true);
+            }
+        } else if (this.isDry && this.finished && this.gathered.length === 0) {
+            this.halt();
+            this.events.ended();
+        }
+    }
+}

@@ -1,0 +1,49 @@
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+import { api } from '@/api/client';
+import type { ProcessorSpec } from '@/api/types';
+
+const RECENT = 'hafen.recent-processors';
+
+/** The processors there are, and which were used last. */
+export const useCatalogue = defineStore('catalogue', () => {
+    const specs = ref<ProcessorSpec[]>([]);
+    const recent = ref<string[]>(JSON.parse(localStorage.getItem(RECENT) ?? '[]') as string[]);
+    const byId = computed(() => Object.fromEntries(specs.value.map((spec) => [spec.id, spec])));
+
+    async function load(): Promise<void> {
+        specs.value = await api.get<ProcessorSpec[]>('processors');
+    }
+
+    function used(id: string): void {
+        recent.value = [id, ...recent.value.filter((other) => other !== id)].slice(0, 5);
+        localStorage.setItem(RECENT, JSON.stringify(recent.value));
+    }
+
+    /** Those that match what was typed, the best match first; recent ones first when nothing was. */
+    function search(text: string): ProcessorSpec[] {
+        const wanted = text.trim().toLowerCase();
+        const rank = (spec: ProcessorSpec): number => {
+            const name = spec.name.toLowerCase();
+            const words = [name, spec.category.toLowerCase(), ...spec.synonyms];
+            if (wanted === '') {
+                const place = recent.value.indexOf(spec.id);
+                return place >= 0 ? place : 100;
+            }
+            if (name.startsWith(wanted)) {
+                return 0;
+            }
+            if (words.some((word) => word.startsWith(wanted))) {
+                return 1;
+            }
+            return words.some((word) => word.includes(wanted)) ? 2 : Infinity;
+        };
+        return specs.value
+            .map((spec, index) => ({ spec, index, rank: rank(spec) }))
+            .filter((entry) => entry.rank < Infinity)
+            .sort((a, b) => a.rank - b.rank || a.index - b.index)
+            .map((entry) => entry.spec);
+    }
+
+    return { specs, byId, recent, load, used, search };
+});

@@ -1,0 +1,89 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api } from '@/api/client';
+import type { MediaState } from '@/api/types';
+import { tell, tellRefusal } from './notices';
+import { useSession } from './session';
+
+/** Bytes sent at a time; an interrupted piece is sent again. */
+const PIECE = 4 << 20;
+const TRIES = 4;
+
+/** Brings files in: onto a new track each, or onto a track that is there. */
+export const useImports = defineStore('imports', () => {
+    const session = useSession();
+    const running = ref<{ name: string; progress: number; step: string }[]>([]);
+
+    async function send(file: File, report: (progress: number) => void): Promise<string> {
+        const upload = await api.post<{ id: string }>('uploads', { name: file.name, bytes: file.size });
+        for (let at = 0; at < file.size; ) {
+            at = await piece(upload.id, file, at);
+            report(at / file.size);
+        }
+        const media = await api.post<{ id: string }>(`uploads/${upload.id}/finish`, {
+            sampleRate: session.document?.sampleRate ?? 48000,
+        });
+        return media.id;
+    }
+
+    async function piece(id: string, file: File, at: number): Promise<number> {
+        for (let attempt = 1; ; attempt++) {
+            try {
+                return (await api.put<{ received: number }>(`uploads/${id}?offset=${at}`, file.slice(at, at + PIECE)))
+                    .received;
+            } catch (error) {
+                if (attempt >= TRIES) {
+                    throw error;
+                }
+                await new Promise((resolve) => setTimeout(resolve, 500 * attempt));
+            }
+        }
+    }
+
+    async function prepared(id: string): Promise<MediaState> {
+        for (;;) {
+            const media = await api.get<MediaState>(`media/${id}?sampleRate=${session.document?.sampleRate ?? 48000}`);
+            if (media.status !== 'preparing') {
+                return media;
+            }
+            await new Promise((resolve) => setTimeout(resolve, 250));
+        }
+    }
+
+    async function bring(files: File[], channel: string | null = null): Promise<void> {
+        for (const file of files) {
+            const entry = { name: file.name, progress: 0, step: 'uploading' };
+            running.value = [...running.value, entry];
+            const update = (change: Partial<typeof entry>) => {
+                Object.assign(entry, change);
+                running.value = [...running.value];
+            };
+            try {
+                const id = await send(file, (progress) => update({ progress }));
+                update({ step: 'preparing', progress: 1 });
+                const media = await prepared(id);
+                if (media.status === 'failed' || media.length === null) {
+                    tell(media.message ?? 'The file could not be read.', 'warning', file.name);
+                    continue;
+                }
+                const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Untitled';
+                const reference = {
+                    file: media.id,
+                    length: media.length,
+                    width: media.channels === 1 ? 'mono' : 'stereo',
+                };
+                await session.edit(
+                    channel
+                        ? { type: 'put-file', channel, file: reference }
+                        : { type: 'add-channel', name, file: reference },
+                );
+            } catch (error) {
+                tellRefusal(error);
+            } finally {
+                running.value = running.value.filter((other) => other !== entry);
+            }
+        }
+    }
+
+    return { running, bring };
+});

@@ -1,0 +1,284 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { api } from '@/api/client';
+import type { TapLevel } from '@/api/types';
+import type { MeterFrame, Notice, TapNow } from '@/listening/frames';
+import { Player } from '@/listening/player';
+import { tell, tellRefusal } from './notices';
+import { useSession } from './session';
+import { useSurvey } from './survey';
+
+/** Seconds a peak stays readable. */
+const HOLD = 1.2;
+/** Milliseconds between two redraws of the figures. */
+const REDRAW = 80;
+
+export interface Compare {
+    kind: 'insert' | 'row';
+    id: string;
+}
+
+/** What is heard: playing, where, from which tap, over which loop, comparing what. */
+export const useListening = defineStore('listening', () => {
+    const session = useSession();
+    const survey = useSurvey();
+    const isPlaying = ref(false);
+    const isWaiting = ref(false);
+    const position = ref(0);
+    const tap = ref<string | null>(null);
+    const loop = ref<{ start: number; end: number } | null>(null);
+    const isLooping = ref(false);
+    const compare = ref<Compare | null>(null);
+    const side = ref<1 | 2>(1);
+    const matchGain = ref<number | null>(0);
+    const load = ref<number | null>(null);
+    const loads = shallowRef<Record<string, number>>({});
+    const live = shallowRef<Record<string, TapNow>>({});
+    const held = new Map<string, { peak: number; until: number }>();
+    let listeningId: string | null = null;
+    let lastDraw = 0;
+    let told = 0;
+    let overs: Record<string, number> = {};
+    const oversSince = shallowRef<Record<string, number>>({});
+
+    const player = new Player({
+        layout: (layout) => {
+            if (layout.change > (session.state?.change ?? 0)) {
+                void session.refresh();
+            }
+        },
+        meters: show,
+        notice: (notice) => takeNotice(notice),
+        waiting: (waiting) => {
+            isWaiting.value = waiting;
+            if (waiting && Date.now() - told > 8000) {
+                told = Date.now();
+                const percent = load.value === null ? '' : ` at ${Math.round(load.value * 100)} %`;
+                tell(
+                    `Engine${percent}: playback pauses to catch up. Bypass what is heavy, or close other work on this machine.`,
+                    'warning',
+                );
+            }
+        },
+        ended: () => {
+            isPlaying.value = false;
+            isWaiting.value = false;
+            listeningId = null;
+            position.value = 0;
+        },
+    });
+
+    /** What drives tests and curious people: the audio that really comes out. */
+    Object.assign(window, { hafen: { player } });
+
+    const listeningAt = computed(() => tap.value ?? (session.main ? `${session.main.id}:post-fader` : ''));
+
+    function show(frame: MeterFrame): void {
+        const now = performance.now() / 1000;
+        for (const [key, reading] of Object.entries(frame.taps)) {
+            const known = held.get(key);
+            if (!known || reading.peak >= known.peak || known.until < now) {
+                held.set(key, { peak: reading.peak, until: now + HOLD });
+            }
+            if (reading.overs > 0) {
+                overs[key] = (overs[key] ?? 0) + reading.overs;
+            }
+        }
+        if (performance.now() - lastDraw < REDRAW) {
+            return;
+        }
+        lastDraw = performance.now();
+        const shown: Record<string, TapNow> = {};
+        for (const [key, reading] of Object.entries(frame.taps)) {
+            shown[key] = { ...reading, peak: held.get(key)?.peak ?? reading.peak };
+        }
+        live.value = shown;
+        load.value = load.value === null ? frame.load : load.value * 0.85 + frame.load * 0.15;
+        const smoothed: Record<string, number> = {};
+        for (const [key, value] of Object.entries(frame.loads)) {
+            smoothed[key] = (loads.value[key] ?? value) * 0.85 + value * 0.15;
+        }
+        loads.value = smoothed;
+        oversSince.value = { ...overs };
+    }
+
+    function takeNotice(notice: Notice): void {
+        if (notice.kind === 'fault') {
+            const name = session.channel(notice.channel)?.name ?? notice.channel;
+            tell(`${name} put out something that is not a sound and was silenced. Its effects were reset.`, 'error');
+        } else if (notice.kind === 'refused') {
+            tell(notice.message, 'warning');
+        } else if (notice.kind === 'compare') {
+            matchGain.value = notice.gain;
+        } else if (notice.kind === 'tap-gone') {
+            tap.value = null;
+        }
+    }
+
+    function wishes(): Record<string, unknown> {
+        const about = compare.value;
+        return {
+            tap: tap.value,
+            loop: isLooping.value && loop.value ? loop.value : null,
+            compare: about ? { [about.kind]: about.id } : null,
+            side: side.value,
+        };
+    }
+
+    async function play(from?: number): Promise<void> {
+        const state = session.state;
+        if (!state || state.document.length === 0) {
+            tell('There is nothing to play yet. Import a file first.');
+            return;
+        }
+        let start = from ?? position.value;
+        if (isLooping.value && loop.value && (start < loop.value.start || start >= loop.value.end)) {
+            start = loop.value.start;
+        }
+        if (start >= state.document.length) {
+            start = 0;
+        }
+        isPlaying.value = true;
+        survey.isPlaying = true;
+        position.value = start;
+        held.clear();
+        overs = {};
+        load.value = null;
+        try {
+            const listening = await api.post<{ id: string; stream: string }>(`sessions/${state.id}/listenings`, wishes());
+            listeningId = listening.id;
+            await player.start(`${listening.stream}?from=${Math.round(start)}`, state.document.sampleRate);
+        } catch (error) {
+            isPlaying.value = false;
+            if ((error as Error).name !== 'AbortError') {
+                tellRefusal(error);
+            }
+        }
+    }
+
+    function stop(): void {
+        position.value = player.position() ?? position.value;
+        player.halt();
+        if (listeningId) {
+            void api.put(`listenings/${listeningId}`, { stopped: true }).catch(() => undefined);
+        }
+        listeningId = null;
+        isPlaying.value = false;
+        isWaiting.value = false;
+    }
+
+    async function seek(to: number): Promise<void> {
+        const target = Math.max(0, Math.min(to, session.document?.length ?? 0));
+        if (isPlaying.value) {
+            stop();
+            await play(target);
+        } else {
+            position.value = target;
+        }
+    }
+
+    function tellWishes(): void {
+        if (listeningId) {
+            void api.put(`listenings/${listeningId}`, wishes()).catch(tellRefusal);
+        }
+    }
+
+    function listenAt(key: string | null): void {
+        tap.value = key === `${session.main?.id}:post-fader` ? null : key;
+        tellWishes();
+    }
+
+    function setLoop(region: { start: number; end: number } | null): void {
+        loop.value = region;
+        isLooping.value = region !== null;
+        tellWishes();
+    }
+
+    function toggleLoop(): void {
+        if (!loop.value) {
+            loop.value = { start: 0, end: session.document?.length ?? 0 };
+        }
+        isLooping.value = !isLooping.value && loop.value.end > loop.value.start;
+        tellWishes();
+    }
+
+    function startCompare(about: Compare | null): void {
+        compare.value = about;
+        side.value = 1;
+        tellWishes();
+    }
+
+    function chooseSide(to: 1 | 2): void {
+        if (compare.value) {
+            side.value = to;
+            tellWishes();
+        }
+    }
+
+    /** The figure of a tap: live while playing, the survey's maximum when stopped. */
+    function level(key: string): TapLevel | null {
+        if (isPlaying.value) {
+            const now = live.value[key];
+            return now
+                ? {
+                      peak: now.peak === -Infinity ? null : now.peak,
+                      rms: now.rms === -Infinity ? null : now.rms,
+                      overs: oversSince.value[key] ?? 0,
+                      reduction: now.reduction,
+                  }
+                : null;
+        }
+        return survey.state?.result?.taps[key] ?? null;
+    }
+
+    function tick(): void {
+        if (isPlaying.value) {
+            position.value = player.position() ?? position.value;
+        }
+        requestAnimationFrame(tick);
+    }
+    requestAnimationFrame(tick);
+
+    watch(isPlaying, (playing) => {
+        survey.isPlaying = playing;
+        if (!playing) {
+            live.value = {};
+        }
+    });
+    watch(
+        () => session.state?.id,
+        () => {
+            stop();
+            position.value = 0;
+            tap.value = null;
+            loop.value = null;
+            isLooping.value = false;
+            compare.value = null;
+        },
+    );
+
+    return {
+        isPlaying,
+        isWaiting,
+        position,
+        tap,
+        listeningAt,
+        loop,
+        isLooping,
+        compare,
+        side,
+        matchGain,
+        load,
+        loads,
+        play,
+        stop,
+        seek,
+        listenAt,
+        setLoop,
+        toggleLoop,
+        startCompare,
+        chooseSide,
+        level,
+        toggle: () => (isPlaying.value ? stop() : void play()),
+    };
+});

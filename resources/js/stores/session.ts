@@ -1,0 +1,160 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { api, Refused } from '@/api/client';
+import type { Channel, Edit, Insert, RowName, SessionState, SessionSummary } from '@/api/types';
+import { tellRefusal } from './notices';
+
+interface Waiting {
+    edit: Edit;
+    gesture: string | null;
+    done: (() => void)[];
+}
+
+/**
+ * The session that is open. Edits go to the server one after the other, each on the state the one before it left; steps of
+ * one movement that have not been sent yet are drawn together.
+ */
+export const useSession = defineStore('session', () => {
+    const state = shallowRef<SessionState | null>(null);
+    const all = ref<SessionSummary[]>([]);
+    const waiting: Waiting[] = [];
+    let busy = false;
+    const neighbours = new BroadcastChannel('hafen');
+
+    const document = computed(() => state.value?.document ?? null);
+    const channels = computed<Channel[]>(() => state.value?.document.channels ?? []);
+    const tracks = computed(() => channels.value.filter((channel) => channel.kind !== 'main'));
+    const main = computed(() => channels.value.find((channel) => channel.kind === 'main') ?? null);
+
+    function channel(id: string): Channel | undefined {
+        return channels.value.find((entry) => entry.id === id);
+    }
+
+    function place(insertId: string): { channel: Channel; row: RowName; index: number; insert: Insert } | null {
+        for (const entry of channels.value) {
+            for (const row of ['inserts', 'postInserts'] as const) {
+                const index = entry[row].findIndex((insert) => insert.id === insertId);
+                const insert = entry[row][index];
+                if (insert) {
+                    return { channel: entry, row, index, insert };
+                }
+            }
+        }
+        return null;
+    }
+
+    function take(next: SessionState): void {
+        const changed = state.value?.id === next.id && state.value.change !== next.change;
+        state.value = next;
+        if (changed) {
+            neighbours.postMessage({ session: next.id, change: next.change });
+        }
+    }
+
+    async function list(): Promise<void> {
+        all.value = await api.get<SessionSummary[]>('sessions');
+    }
+
+    async function open(id: number): Promise<void> {
+        state.value = await api.get<SessionState>(`sessions/${id}`);
+        localStorage.setItem('hafen.session', String(id));
+    }
+
+    async function create(name: string): Promise<void> {
+        state.value = await api.post<SessionState>('sessions', { name });
+        localStorage.setItem('hafen.session', String(state.value.id));
+        await list();
+    }
+
+    async function refresh(): Promise<void> {
+        if (state.value && !busy && waiting.length === 0) {
+            state.value = await api.get<SessionState>(`sessions/${state.value.id}`);
+        }
+    }
+
+    /** Makes an edit; steps of one movement carry the same gesture. Resolves when the server has taken it or refused. */
+    function edit(change: Edit, gesture: string | null = null): Promise<void> {
+        return new Promise((resolve) => {
+            const last = waiting[waiting.length - 1];
+            if (last && gesture !== null && last.gesture === gesture && last.edit.type === change.type) {
+                const by = typeof change.by === 'number' ? { by: change.by + Number(last.edit.by) } : {};
+                last.edit = { ...change, ...by };
+                last.done.push(resolve);
+            } else {
+                waiting.push({ edit: change, gesture, done: [resolve] });
+            }
+            void send();
+        });
+    }
+
+    async function send(): Promise<void> {
+        if (busy) {
+            return;
+        }
+        busy = true;
+        try {
+            for (let next = waiting.shift(); next && state.value; next = waiting.shift()) {
+                try {
+                    take(
+                        await api.post<SessionState>(`sessions/${state.value.id}/edits`, {
+                            base: state.value.change,
+                            edit: next.edit,
+                            ...(next.gesture === null ? {} : { gesture: next.gesture }),
+                        }),
+                    );
+                } catch (error) {
+                    tellRefusal(error);
+                    if (error instanceof Refused && error.status !== 0) {
+                        state.value = await api.get<SessionState>(`sessions/${state.value.id}`);
+                    }
+                }
+                next.done.forEach((done) => done());
+            }
+        } finally {
+            busy = false;
+        }
+    }
+
+    async function walk(way: string): Promise<void> {
+        if (!state.value) {
+            return;
+        }
+        try {
+            take(await api.post<SessionState>(`sessions/${state.value.id}/${way}`));
+        } catch (error) {
+            tellRefusal(error);
+        }
+    }
+
+    neighbours.onmessage = (event: MessageEvent<{ session: number; change: number }>) => {
+        if (event.data.session === state.value?.id && event.data.change > state.value.change) {
+            void refresh();
+        }
+    };
+
+    return {
+        state,
+        all,
+        document,
+        channels,
+        tracks,
+        main,
+        channel,
+        place,
+        list,
+        open,
+        create,
+        refresh,
+        edit,
+        undo: () => walk('undo'),
+        redo: () => walk('redo'),
+        goTo: (revision: number) => walk(`revisions/${revision}`),
+    };
+});
+
+let gestures = 0;
+
+/** A new word for one movement of a control. */
+export function newGesture(): string {
+    return `${Date.now().toString(36)}-${(++gestures).toString(36)}-${Math.random().toString(36).slice(2, 8)}`;
+}
