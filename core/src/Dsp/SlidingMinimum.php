@@ -7,31 +7,24 @@ namespace Hafen\Dsp;
 /**
  * The smallest of the last W values, for each new one.
  *
- * Source: the ascending-minima queue (R. Harter 2001): each value enters and leaves a queue once.
+ * The minimum over a span is the smaller of two minima over half of it, so the span doubles from pass to pass until it
+ * reaches W: log2 W plain loops, which the JIT keeps fast (a queue of candidates needs fewer steps, but branches).
  */
 final class SlidingMinimum
 {
-    /** @var list<float> */
-    private array $values;
-
-    /** @var list<int> */
-    private array $places;
-
-    private int $head = 0;
-
-    private int $size = 0;
-
-    private int $now = 0;
+    /** @var list<float> the last W - 1 values */
+    private array $history;
 
     public function __construct(private readonly int $window)
     {
-        $this->values = array_fill(0, $window + 1, 0.0);
-        $this->places = array_fill(0, $window + 1, 0);
+        $this->history = [];
+        $this->reset();
     }
 
+    /** Nothing was heard yet: all values before were 1. */
     public function reset(): void
     {
-        $this->head = $this->size = $this->now = 0;
+        $this->history = $this->window > 1 ? array_fill(0, $this->window - 1, 1.0) : [];
     }
 
     /**
@@ -40,44 +33,30 @@ final class SlidingMinimum
      */
     public function process(array $input): array
     {
-        $values = $this->values;
-        $places = $this->places;
-        $this->values = $this->places = [];
-        $head = $this->head;
-        $size = $this->size;
-        $now = $this->now;
-        $window = $this->window;
-        $room = $window + 1;
-        for ($i = 0, $n = count($input); $i < $n; ++$i) {
-            $value = $input[$i];
-            if ($size > 0 && $places[$head] <= $now - $window) {
-                $head = $head + 1 === $room ? 0 : $head + 1;
-                --$size;
-            }
-            $tail = $head + $size;
-            if ($tail >= $room) {
-                $tail -= $room;
-            }
-            while ($size > 0) {
-                $last = $tail === 0 ? $room - 1 : $tail - 1;
-                if ($values[$last] < $value) {
-                    break;
-                }
-                $tail = $last;
-                --$size;
-            }
-            $values[$tail] = $value;
-            $places[$tail] = $now;
-            ++$size;
-            ++$now;
-            $input[$i] = $values[$head];
+        $values = [...$this->history, ...$input];
+        $this->history = array_slice($values, count($input));
+        $span = 1;
+        while (2 * $span <= $this->window) {
+            $values = self::pass($values, $span);
+            $span *= 2;
         }
-        $this->values = $values;
-        $this->places = $places;
-        $this->head = $head;
-        $this->size = $size;
-        $this->now = $now;
 
-        return $input;
+        return $span < $this->window ? self::pass($values, $this->window - $span) : $values;
+    }
+
+    /**
+     * @param  list<float>  $values
+     * @return list<float> the smaller of each value and the one so many places before it
+     */
+    private static function pass(array $values, int $back): array
+    {
+        $smaller = [];
+        for ($i = $back, $n = count($values); $i < $n; ++$i) {
+            $earlier = $values[$i - $back];
+            $value = $values[$i];
+            $smaller[] = $earlier < $value ? $earlier : $value;
+        }
+
+        return $smaller;
     }
 }

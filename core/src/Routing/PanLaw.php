@@ -36,7 +36,7 @@ final class PanLaw
 
             return [$left ** $power, $right ** $power];
         }
-        $scale = 10.0 ** (($law + 3.0) / 20.0);
+        $scale = M_SQRT2 * 10.0 ** ($law / 20.0);
 
         return [min(1.0, $left * $scale), min(1.0, $right * $scale)];
     }

@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Butterworth;
+use Hafen\Dsp\Oversampler;
+use Hafen\Tests\Support\Reference;
+use Hafen\Tests\Support\Signal;
+
+/** Fifty frequencies, evenly on a logarithmic scale. @return list<float> */
+function fiftyFrequencies(int $rate): array
+{
+    return array_map(static fn (int $i): float => 20.0 * (0.48 * $rate / 20.0) ** ($i / 49), range(0, 49));
+}
+
+// Source: W3C "Audio EQ Cookbook" (coefficients) and scipy.signal.freqz (magnitude of those coefficients).
+it('has the magnitude of the cookbook at 50 frequencies', function (string $shape, int $rate): void {
+    [$f, $q, $gain] = [1234.0, 1.3, 5.5];
+    $ours = match ($shape) {
+        'peaking' => BiquadCoefficients::peaking($f, $q, $gain, $rate),
+        'lowShelf' => BiquadCoefficients::lowShelf($f, $q, $gain, $rate),
+        'highShelf' => BiquadCoefficients::highShelf($f, $q, $gain, $rate),
+        'highPass' => BiquadCoefficients::highPass($f, $q, $rate),
+        'lowPass' => BiquadCoefficients::lowPass($f, $q, $rate),
+        'bandPass' => BiquadCoefficients::bandPass($f, $q, $rate),
+        'notch' => BiquadCoefficients::notch($f, $q, $rate),
+        'allPass' => BiquadCoefficients::allPass($f, $q, $rate),
+    };
+    $reference = Reference::python(<<<'PYTHON'
+        w0 = 2*np.pi*data["f"]/data["rate"]; c = np.cos(w0); al = np.sin(w0)/(2*data["q"]); A = 10**(data["gain"]/40); r = 2*np.sqrt(A)*al
+        b, a = {
+            "peaking": ([1+al*A, -2*c, 1-al*A], [1+al/A, -2*c, 1-al/A]),
+            "lowShelf": ([A*((A+1)-(A-1)*c+r), 2*A*((A-1)-(A+1)*c), A*((A+1)-(A-1)*c-r)], [(A+1)+(A-1)*c+r, -2*((A-1)+(A+1)*c), (A+1)+(A-1)*c-r]),
+            "highShelf": ([A*((A+1)+(A-1)*c+r), -2*A*((A-1)+(A+1)*c), A*((A+1)+(A-1)*c-r)], [(A+1)-(A-1)*c+r, 2*((A-1)-(A+1)*c), (A+1)-(A-1)*c-r]),
+            "highPass": ([(1+c)/2, -(1+c), (1+c)/2], [1+al, -2*c, 1-al]),
+            "lowPass": ([(1-c)/2, 1-c, (1-c)/2], [1+al, -2*c, 1-al]),
+            "bandPass": ([al, 0, -al], [1+al, -2*c, 1-al]),
+            "notch": ([1, -2*c, 1], [1+al, -2*c, 1-al]),
+            "allPass": ([1-al, -2*c, 1+al], [1+al, -2*c, 1-al]),
+        }[data["shape"]]
+        w, h = sig.freqz(b, a, worN=np.array(data["at"])*2*np.pi/data["rate"])
+        print(json.dumps((20*np.log10(np.abs(h)+1e-12)).tolist()))
+        PYTHON, ['shape' => $shape, 'f' => $f, 'q' => $q, 'gain' => $gain, 'rate' => $rate, 'at' => fiftyFrequencies($rate)]);
+    foreach (fiftyFrequencies($rate) as $i => $frequency) {
+        expect(20 * log10($ours->magnitude($frequency, $rate) + 1e-12))->toEqualWithDelta($reference[$i], 0.01);
+    }
+})->with(['peaking', 'lowShelf', 'highShelf', 'highPass', 'lowPass', 'bandPass', 'notch', 'allPass'])->with([44100, 48000, 96000]);
+
+// Source: scipy.signal.butter.
+it('has Butterworth slopes of every order', function (int $order): void {
+    foreach (['highPass' => 'highpass', 'lowPass' => 'lowpass'] as $ours => $theirs) {
+        $sections = Butterworth::{$ours}(500.0, $order, 48000);
+        $reference = Reference::python(
+            'sos = sig.butter(data["n"], 500, data["type"], fs=48000, output="sos"); w, h = sig.sosfreqz(sos, worN=np.array(data["at"]), fs=48000); print(json.dumps((20*np.log10(np.abs(h)+1e-15)).tolist()))',
+            ['n' => $order, 'type' => $theirs, 'at' => [50.0, 250.0, 500.0, 1000.0, 5000.0]],
+        );
+        foreach ([50.0, 250.0, 500.0, 1000.0, 5000.0] as $i => $frequency) {
+            $magnitude = array_product(array_map(static fn (BiquadCoefficients $s): float => $s->magnitude($frequency, 48000), $sections));
+            expect(20 * log10($magnitude + 1e-15))->toEqualWithDelta($reference[$i], 0.01);
+        }
+        expect($reference[2])->toEqualWithDelta(-3.01, 0.01);
+    }
+})->with([1, 2, 3, 4, 5, 6, 7, 8]);
+
+// Source: scipy.signal.sosfilt on the same coefficients: one, two, four and seven sections use every loop there is.
+it('filters noise sample by sample as scipy does', function (int $count): void {
+    $named = $rows = [];
+    for ($i = 0; $i < $count; ++$i) {
+        $section = BiquadCoefficients::peaking(80.0 * 2 ** $i, 0.9, $i % 2 === 0 ? 6.0 : -4.0, 48000);
+        $named["s{$i}"] = $section;
+        $rows[] = [$section->b0, $section->b1, $section->b2, 1.0, $section->a1, $section->a2];
+    }
+    $left = Signal::noise(3000, 5);
+    $right = Signal::noise(3000, 6);
+    $expected = Reference::python('print(json.dumps([sig.sosfilt(np.array(data["sos"]), x).tolist() for x in data["x"]]))', ['sos' => $rows, 'x' => [$left, $right]]);
+    $cascade = new BiquadCascade;
+    $cascade->set($named);
+    $out = new Block([], []);
+    foreach ([700, 64, 2236] as $length) {
+        $block = new Block(array_slice($left, count($out->left), $length), array_slice($right, count($out->right), $length));
+        $cascade->process($block);
+        $out->left = [...$out->left, ...$block->left];
+        $out->right = [...$out->right, ...$block->right];
+    }
+    foreach ([0, 1, 2, 699, 700, 1500, 2999] as $i) {
+        expect($out->left[$i])->toEqualWithDelta($expected[0][$i], 1e-12)->and($out->right[$i])->toEqualWithDelta($expected[1][$i], 1e-12);
+    }
+})->with([1, 2, 4, 7]);
+
+it('comes to exact silence after sound, without denormals', function (): void {
+    $cascade = new BiquadCascade;
+    $cascade->set(['a' => BiquadCoefficients::highPass(80.0, 0.7, 48000), 'b' => BiquadCoefficients::peaking(200.0, 2.0, 6.0, 48000)]);
+    $block = Block::mono(Signal::noise(4800));
+    $cascade->process($block);
+    $last = 1.0;
+    for ($i = 0; $i < 100; ++$i) {
+        $block = Block::mono(array_fill(0, 24000, 0.0));
+        $cascade->process($block);
+        $last = end($block->left);
+    }
+    expect($last)->toBe(0.0);
+});
+
+it('goes to four times the rate and back flat, late by what it says', function (): void {
+    foreach ([100.0, 5000.0, 15000.0] as $frequency) {
+        $oversampler = new Oversampler;
+        $in = Signal::sine($frequency, 9600);
+        $out = $oversampler->down($oversampler->up($in));
+        for ($i = 2000; $i < 9600; $i += 61) {
+            expect($out[$i])->toEqualWithDelta($in[$i - Oversampler::DELAY], 0.002);
+        }
+    }
+});

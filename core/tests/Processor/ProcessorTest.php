@@ -1,0 +1,237 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\GainComputer;
+use Hafen\Dsp\Oversampler;
+use Hafen\Processor\EchoDelay;
+use Hafen\Processor\ParameterKind;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Tests\Support\Reference;
+use Hafen\Tests\Support\Signal;
+
+dataset('processors', static fn (): array => ProcessorCatalogue::standard()->ids());
+
+/** Settings away from neutral, so that every processor does something. @return array<string, float|string|bool> */
+function busySetting(string $id): array
+{
+    return match ($id) {
+        'trim' => ['gain' => -3.0, 'polarity' => 'left'],
+        'filter' => ['frequency' => 300.0, 'slope' => '30dB'],
+        'parametric-eq' => ['high-pass' => true, 'bell-2-gain' => 6.0, 'bell-4-gain' => -5.0, 'high-shelf-gain' => 3.0, 'output' => -2.0],
+        'compressor' => ['threshold' => -30.0, 'make-up' => 4.0, 'detector' => 'rms'],
+        'limiter' => ['ceiling' => -9.0, 'gain' => 6.0, 'true-peak' => true],
+        'drive' => ['drive' => 18.0, 'shape' => 40.0, 'bias' => 20.0, 'tone' => 5000.0],
+        'echo' => ['unit' => 'ms', 'time' => 37.0, 'feedback' => 60.0, 'ping-pong' => true],
+        'reverb' => ['decay' => 1.0, 'size' => 60.0],
+        default => [],
+    };
+}
+
+it('gives the same whatever the block length', function (string $id): void {
+    $left = Signal::noise(9000, 21);
+    $right = Signal::noise(9000, 22);
+    $whole = Signal::through(Signal::processor($id, busySetting($id)), $left, $right, 9000);
+    foreach ([64, 500, 4096] as $size) {
+        $parts = Signal::through(Signal::processor($id, busySetting($id)), $left, $right, $size);
+        expect($parts->left)->toBe($whole->left)->and($parts->right)->toBe($whole->right);
+    }
+})->with('processors');
+
+it('does on a mono block what it does on two equal sides', function (string $id): void {
+    $samples = Signal::noise(4000, 23);
+    $mono = Signal::through(Signal::processor($id, busySetting($id)), $samples);
+    $stereo = Signal::through(Signal::processor($id, busySetting($id)), $samples, $samples);
+    expect($mono->left)->toBe($stereo->left)->and($mono->right())->toBe($stereo->right);
+})->with('processors');
+
+it('goes on without a break when a mono path becomes wide', function (string $id): void {
+    $samples = Signal::noise(4000, 24);
+    $processor = Signal::processor($id, busySetting($id));
+    $first = Block::mono(array_slice($samples, 0, 2000));
+    $processor->process($first);
+    $second = new Block(array_slice($samples, 2000), array_slice($samples, 2000));
+    $processor->process($second);
+    $whole = Signal::through(Signal::processor($id, busySetting($id)), $samples, $samples);
+    expect($second->right)->toBe(array_slice($whole->right, 2000));
+})->with('processors');
+
+it('starts anew after a reset', function (string $id): void {
+    $samples = Signal::noise(3000, 25);
+    $processor = Signal::processor($id, busySetting($id));
+    $once = Signal::through($processor, $samples, $samples);
+    $processor->reset();
+    expect(Signal::through($processor, $samples, $samples)->left)->toBe($once->left);
+})->with('processors');
+
+it('stays finite at both ends of every parameter, with noise, a square, silence and impulses', function (string $id): void {
+    $catalogue = ProcessorCatalogue::standard();
+    $square = array_map(static fn (int $i): float => intdiv($i, 60) % 2 === 0 ? 1.0 : -1.0, range(0, 2999));
+    $signals = [Signal::noise(3000, 26, 1.0), $square, array_fill(0, 3000, 0.0), Signal::impulse(3000)];
+    foreach ($catalogue->spec($id)->parameters as $parameter) {
+        $ends = match ($parameter->kind) {
+            ParameterKind::Number => [$parameter->min, $parameter->max],
+            ParameterKind::Choice => array_map(strval(...), array_keys($parameter->choices)),
+            ParameterKind::Toggle => [true, false],
+        };
+        foreach ($ends as $end) {
+            $processor = Signal::processor($id, [...busySetting($id), $parameter->id => $end]);
+            foreach ($signals as $signal) {
+                $out = Signal::through($processor, $signal, $signal);
+                expect(is_finite(array_sum($out->left)) && is_finite(array_sum($out->right)))->toBeTrue("{$parameter->id} at ".var_export($end, true))
+                    ->and(Signal::peak($out->left))->toBeLessThan(2000.0);
+            }
+        }
+    }
+})->with('processors');
+
+it('is as late as it says', function (string $id): void {
+    // Neutral settings, so that the impulse comes through whole.
+    $processor = Signal::processor($id, match ($id) {
+        'drive' => ['drive' => 0.0, 'shape' => 100.0, 'output' => 0.0],
+        'filter' => ['frequency' => 20.0, 'slope' => '6dB'],
+        'limiter' => ['look-ahead' => '5ms'],
+        default => [],
+    });
+    $out = Signal::through($processor, Signal::impulse(4800, 0.5))->left;
+    $loudest = (int) array_search(Signal::peak($out), array_map(abs(...), $out), true);
+    expect($loudest)->toBe($processor->latency());
+})->with(['trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive']);
+
+// Source: Giannoulis, Massberg, Reiss, JAES 2012, eq. 4: hard knee -20 dB, 4:1, -8 dB in gives -17 dB out.
+it('compresses along the published curve', function (): void {
+    expect((new GainComputer(-20.0, 4.0, 0.0))->output(-8.0))->toEqualWithDelta(-17.0, 1e-9);
+    $soft = new GainComputer(-20.0, 4.0, 10.0);
+    foreach ([-25.0, -22.5, -20.0, -17.0, -15.0] as $level) {
+        expect($soft->output($level))->toEqualWithDelta($level + (1 / 4 - 1) * ($level + 20 + 5) ** 2 / 20, 1e-9);
+    }
+    // And the processor settles there: a level that does not change is turned down by the curve.
+    $constant = array_fill(0, 48000, 10 ** (-8 / 20));
+    $out = Signal::through(Signal::processor('compressor', ['threshold' => -20.0, 'ratio' => 4.0, 'knee' => 0.0, 'attack' => 1.0]), $constant)->left;
+    expect(20 * log10((float) end($out)))->toEqualWithDelta(-17.0, 0.01);
+});
+
+it('attacks and releases in the times set', function (): void {
+    $samples = [...array_fill(0, 48000, 0.5), ...array_fill(0, 48000, 0.01)];
+    $out = Signal::through(Signal::processor('compressor', ['threshold' => -26.0, 'ratio' => 20.0, 'knee' => 0.0, 'attack' => 50.0, 'release' => 200.0]), $samples)->left;
+    $reduction = static fn (int $at): float => 20 * log10($samples[$at] / $out[$at]);
+    $final = $reduction(47999);
+    // 63 % of the change after the attack time, 37 % left after the release time.
+    expect($reduction(2400) / $final)->toEqualWithDelta(1 - exp(-1), 0.01)
+        ->and($reduction(48000 + 9600) / $final)->toEqualWithDelta(exp(-1), 0.15);
+});
+
+it('lets no sample above the ceiling', function (): void {
+    $signal = array_map(static fn (float $s, int $i): float => $s * (1 + 3 * sin($i / 900) ** 8), Signal::noise(48000, 9, 1.0), range(0, 47999));
+    foreach (['1ms', '10ms'] as $lookAhead) {
+        $out = Signal::through(Signal::processor('limiter', ['ceiling' => -3.0, 'gain' => 12.0, 'look-ahead' => $lookAhead, 'release' => 20.0]), $signal, Signal::noise(48000, 10, 2.0));
+        expect(max(Signal::peak($out->left), Signal::peak($out->right)))->toBeLessThanOrEqual(10 ** (-3 / 20));
+    }
+});
+
+it('leaves what stays below the ceiling alone, only later', function (): void {
+    $signal = Signal::noise(4800, 11, 0.5);
+    $limiter = Signal::processor('limiter', ['ceiling' => -1.0]);
+    $out = Signal::through($limiter, $signal)->left;
+    for ($i = $limiter->latency(); $i < 4800; ++$i) {
+        expect($out[$i])->toBe($signal[$i - $limiter->latency()]);
+    }
+});
+
+// Source: the signals of EBU Tech 3341 cases 15-19 (from memory), measured by scipy.signal.resample_poly at 16 times the rate.
+it('lets no inter-sample peak above the ceiling by 0.1 dB in true-peak mode', function (float $divisor, float $phase): void {
+    $signal = Signal::sine(48000 / $divisor, 24000, 1.41, 48000, deg2rad($phase));
+    $out = Signal::through(Signal::processor('limiter', ['ceiling' => -1.0, 'true-peak' => true]), $signal)->left;
+    $peak = Reference::python('x = np.array(data["x"]); print(json.dumps(float(np.max(np.abs(sig.resample_poly(x, 16, 1)[16000:-16000])))))', ['x' => $out]);
+    expect(20 * log10($peak))->toBeLessThan(-0.9)->toBeGreaterThan(-1.6);
+})->with([[4, 45], [6, 60], [8, 67.5], [4, 0], [48, 10]]);
+
+// Source: Fourier series of a clipped sine: odd harmonics only; aliases are what lies between the harmonics.
+it('clips to odd harmonics with aliases 60 dB down', function (): void {
+    $out = Signal::through(Signal::processor('drive', ['drive' => 20.0, 'shape' => 100.0, 'output' => 0.0]), Signal::sine(1500.0, 96000))->left;
+    $steady = array_slice($out, 48000);
+    $first = Signal::amplitudeAt($steady, 1500.0);
+    expect($first)->toBeGreaterThan(1.2);
+    foreach ([3000.0, 6000.0, 9000.0] as $even) {
+        expect(20 * log10(Signal::amplitudeAt($steady, $even) / $first))->toBeLessThan(-80.0);
+    }
+    expect(20 * log10(Signal::amplitudeAt($steady, 4500.0) / $first))->toBeGreaterThan(-12.0);
+    // Every whole frequency that is not a multiple of 1500 Hz holds nothing but aliases.
+    $worst = 0.0;
+    for ($frequency = 100.0; $frequency < 20000.0; $frequency += 100.0) {
+        if (fmod($frequency, 1500.0) > 1.0) {
+            $worst = max($worst, Signal::amplitudeAt($steady, $frequency));
+        }
+    }
+    expect(20 * log10($worst / $first))->toBeLessThan(-60.0);
+});
+
+it('makes even harmonics with bias and leaves no direct current', function (): void {
+    $out = array_slice(Signal::through(Signal::processor('drive', ['drive' => 12.0, 'bias' => 30.0]), Signal::sine(1000.0, 144000, 0.5))->left, 96000);
+    expect(Signal::amplitudeAt($out, 2000.0))->toBeGreaterThan(0.02)->and(abs(array_sum($out) / count($out)))->toBeLessThan(1e-3);
+});
+
+// Source: arithmetic: a quarter lasts 60000/tempo ms, dotted x 1.5, triplet x 2/3.
+it('repeats in note values', function (string $note, float $tempo, float $milliseconds): void {
+    expect(EchoDelay::milliseconds(ParameterValues::of(EchoDelay::spec(), ['note' => $note]), $tempo))->toEqualWithDelta($milliseconds, 1e-9);
+    $out = Signal::through(Signal::processor('echo', ['note' => $note, 'feedback' => 0.0], 48000, $tempo), Signal::impulse(100_000))->left;
+    expect(array_search(1.0, $out, true))->toBe((int) round($milliseconds * 48));
+})->with([['1/2', 120.0, 1000.0], ['1/4', 120.0, 500.0], ['1/8.', 120.0, 375.0], ['1/4t', 120.0, 1000 / 3 * 1.0], ['1/4', 96.0, 625.0]]);
+
+it('throws repeats from side to side', function (): void {
+    $out = Signal::through(Signal::processor('echo', ['unit' => 'ms', 'time' => 10.0, 'feedback' => 50.0, 'ping-pong' => true, 'damping' => 20000.0, 'low-cut' => 20.0]), Signal::impulse(2400));
+    expect($out->left[480])->toBe(1.0)->and($out->right[480])->toBe(0.0)
+        ->and($out->right[960])->toBeGreaterThan(0.3)->and(abs($out->left[960]))->toBeLessThan(0.01)
+        ->and($out->left[1440])->toBeGreaterThan(0.05);
+});
+
+// Source: ISO 3382, Schroeder 1965: T30 by backward integration, in the octave around 1 kHz (filter: scipy.signal.butter).
+it('decays in the time set', function (float $decay, float $size): void {
+    $length = (int) (48000 * ($decay * 1.2 + 0.3));
+    $out = Signal::through(Signal::processor('reverb', ['decay' => $decay, 'size' => $size, 'damping' => 20000.0, 'high-cut' => 20000.0]), Signal::impulse($length), blockSize: 4096);
+    $t60 = Reference::python(<<<'PYTHON'
+        sos = sig.butter(3, [707, 1414], "bandpass", fs=48000, output="sos")
+        def t30(x):
+            e = np.cumsum(sig.sosfilt(sos, np.array(x))[::-1]**2)[::-1]; d = 10*np.log10(e/e[0]+1e-30)
+            a, b = np.argmax(d < -5), np.argmax(d < -35)
+            return -60/np.polyfit(np.arange(a, b)/48000, d[a:b], 1)[0]
+        print(json.dumps([t30(data["l"]), t30(data["r"])]))
+        PYTHON, ['l' => $out->left, 'r' => $out->right]);
+    foreach ($t60 as $measured) {
+        expect($measured)->toEqualWithDelta($decay, 0.1 * $decay);
+    }
+})->with([[0.6, 60.0], [1.8, 80.0], [4.0, 120.0]]);
+
+it('damps high frequencies to half the time', function (): void {
+    $out = Signal::through(Signal::processor('reverb', ['decay' => 2.0, 'damping' => 4000.0, 'high-cut' => 20000.0]), Signal::impulse(96000), blockSize: 4096)->left;
+    $t60 = Reference::python(<<<'PYTHON'
+        sos = sig.butter(4, [3700, 4300], "bandpass", fs=48000, output="sos"); e = np.cumsum(sig.sosfilt(sos, np.array(data["x"]))[::-1]**2)[::-1]; d = 10*np.log10(e/e[0]+1e-30)
+        a, b = np.argmax(d < -5), np.argmax(d < -30); print(json.dumps(-60/np.polyfit(np.arange(a, b)/48000, d[a:b], 1)[0]))
+        PYTHON, ['x' => $out]);
+    expect($t60)->toEqualWithDelta(1.0, 0.15);
+});
+
+it('does nothing at neutral settings', function (string $id, array $parameters): void {
+    $left = Signal::noise(2000, 31, 0.3);
+    $right = Signal::noise(2000, 32, 0.3);
+    $out = Signal::through(Signal::processor($id, $parameters), $left, $right);
+    expect($out->left)->toBe($left)->and($out->right)->toBe($right);
+})->with([['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]]]);
+
+it('draws what it does', function (): void {
+    $catalogue = ProcessorCatalogue::standard();
+    $setting = new Hafen\Processor\Setting(48000, 120.0);
+    $picture = $catalogue->picture('parametric-eq', ['bell-3-frequency' => 1500.0, 'bell-3-gain' => 9.0], $setting);
+    $highest = array_reduce($picture->curves[0]['points'], static fn (array $best, array $p): array => $p[1] > $best[1] ? $p : $best, [0, -99]);
+    expect($highest[1])->toEqualWithDelta(9.0, 0.05)->and($highest[0])->toEqualWithDelta(1500.0, 40.0);
+    foreach ($catalogue->ids() as $id) {
+        json_encode($catalogue->picture($id, [], $setting)?->toArray(), JSON_THROW_ON_ERROR);
+        expect($catalogue->label($id, []))->not->toBe('');
+    }
+});
+
+it('has an oversampler whose delay is declared by the drive', function (): void {
+    expect(Signal::processor('drive')->latency())->toBe(Oversampler::DELAY);
+});

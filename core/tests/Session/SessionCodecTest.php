@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Demo\FerryTerminal;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Refusal;
+use Hafen\Session\InvalidDocument;
+use Hafen\Session\NotYetSupported;
+use Hafen\Session\SessionCodec;
+use Opis\JsonSchema\Validator;
+
+function codec(): SessionCodec
+{
+    return new SessionCodec(ProcessorCatalogue::standard());
+}
+
+/** A small document as an array, to be broken in one place. @return array<string, mixed> */
+function document(): array
+{
+    return json_decode(<<<'JSON'
+        {"format":"hafen-session","version":1,"name":"Ferry Terminal","sampleRate":48000,"tempo":96.0,"panLaw":-3.0,"length":1440000,
+         "channels":[
+          {"id":"accordion","kind":"track","name":"Accordion","width":"stereo",
+           "source":{"type":"clips","clips":[{"id":"k1","file":"accordion.wav","start":0,"offset":0,"length":1440000,"gain":0.0}]},
+           "trim":{"gain":-6.0,"invert":false},"insertsOn":true,
+           "inserts":[{"type":"processor","id":"i1","processor":"parametric-eq","on":true,"mix":1.0,"parameters":{"bell-1-gain":3.0}}],
+           "fader":-3.0,"pan":0.0,"mute":false,"solo":false,"soloSafe":false,"postInserts":[],"sends":[],"output":"main"},
+          {"id":"main","kind":"main","name":"Main","source":{"type":"bus"},"output":"hw:1-2"}]}
+        JSON, true);
+}
+
+function refusalOf(mixed $document): Refusal
+{
+    try {
+        codec()->decode(is_string($document) ? $document : json_encode($document, JSON_PRESERVE_ZERO_FRACTION));
+    } catch (Refusal $refusal) {
+        return $refusal;
+    }
+    throw new LogicException('The document was taken.');
+}
+
+/** The published schema's word on a document. */
+function schemaTakes(mixed $document): bool
+{
+    static $schema = null;
+    $schema ??= json_decode((string) file_get_contents(__DIR__.'/../../../docs/formats/session.schema.json'));
+
+    return (new Validator)->validate(json_decode(json_encode($document, JSON_PRESERVE_ZERO_FRACTION)), $schema)->isValid();
+}
+
+it('survives decoding and encoding', function (): void {
+    $session = (new FerryTerminal)->session(static fn (string $id): string => "{$id}.wav");
+    $json = codec()->encode($session);
+    expect(codec()->encode(codec()->decode($json)))->toBe($json)
+        ->and(codec()->decode($json))->toEqual($session)
+        ->and(schemaTakes(json_decode($json)))->toBeTrue();
+});
+
+it('gives what is left out its default', function (): void {
+    $session = codec()->decode(json_encode([
+        'format' => 'hafen-session', 'version' => 1, 'name' => 'Bare', 'sampleRate' => 44100,
+        'channels' => [['id' => 'main', 'kind' => 'main', 'name' => 'Main']],
+    ]));
+    expect($session->tempo)->toBe(120.0)->and($session->panLaw)->toBe(-3.0)->and($session->length)->toBe(0)->and($session->main()->fader)->toBe(0.0);
+});
+
+it('takes null for silence', function (): void {
+    $document = document();
+    $document['channels'][0]['fader'] = null;
+    $document['channels'][0]['trim']['gain'] = null;
+    $session = codec()->decode(json_encode($document));
+    expect($session->channel('accordion')?->fader)->toBeNull()->and($session->channel('accordion')?->trim->gain)->toBeNull();
+});
+
+dataset('broken', [
+    'unknown key' => [['colour' => 'red'], '/colour', 'Unknown key', true],
+    'unknown key in a channel' => [['channels' => [0 => ['colour' => 1]]], '/channels/0/colour', 'Unknown key', true],
+    'another format' => [['format' => 'other'], '/format', 'hafen-session', true],
+    'another version' => [['version' => 2], '/version', 'Found 2', true],
+    'a rate too low' => [['sampleRate' => 100], '/sampleRate', 'Found 100; allowed is a whole number from 8000 to 384000', true],
+    'a fader out of range' => [['channels' => [0 => ['fader' => 40.0]]], '/channels/0/fader', 'Found 40', true],
+    'a fader of the wrong type' => [['channels' => [0 => ['fader' => 'loud']]], '/channels/0/fader', 'Found "loud"; allowed is a gain from -120 to 24 dB, or null for silence', true],
+    'pan out of range' => [['channels' => [0 => ['pan' => -1.5]]], '/channels/0/pan', 'from -1 to 1', true],
+    'mute as a number' => [['channels' => [0 => ['mute' => 1]]], '/channels/0/mute', 'true or false', true],
+    'an id with a slash' => [['channels' => [0 => ['id' => 'a/b']]], '/channels/0/id', 'letters, digits', true],
+    'an unknown kind' => [['channels' => [0 => ['kind' => 'vca']]], '/channels/0/kind', '"track"', true],
+    'a name with a line break' => [['name' => "a\nb"], '/name', 'control characters', true],
+    'mix above 1' => [['channels' => [0 => ['inserts' => [0 => ['mix' => 1.2]]]]], '/channels/0/inserts/0/mix', 'from 0 to 1', true],
+    'a clip without length' => [['channels' => [0 => ['source' => ['clips' => [0 => ['length' => 0]]]]]], '/channels/0/source/clips/0/length', 'Found 0', true],
+    'two equal ids' => [['channels' => [0 => ['id' => 'main']]], '/channels/1/id', 'stands twice', false],
+    'an unknown processor' => [['channels' => [0 => ['inserts' => [0 => ['processor' => 'flux']]]]], '/channels/0/inserts/0/processor', 'parametric-eq', false],
+    'an unknown parameter' => [['channels' => [0 => ['inserts' => [0 => ['parameters' => ['warmth' => 1]]]]]], '/channels/0/inserts/0/parameters/warmth', 'no parameter "warmth"', false],
+    'a parameter out of range' => [['channels' => [0 => ['inserts' => [0 => ['parameters' => ['bell-1-gain' => 99]]]]]], '/channels/0/inserts/0/parameters/bell-1-gain', 'Found 99; Gain of Parametric EQ must be a number from -24 to 24 dB', false],
+    'an output that is not there' => [['channels' => [0 => ['output' => 'attic']]], '/channels/0/output', 'Found "attic"', false],
+    'a track on the interface' => [['channels' => [0 => ['output' => 'hw:1-2']]], '/channels/0/output', 'only the main and cues', false],
+    'no main' => [['channels' => [1 => ['kind' => 'track', 'source' => ['type' => 'clips', 'clips' => []], 'output' => 'none']]], '/channels', 'exactly one', false],
+]);
+
+it('refuses with a JSON pointer, the value and what is allowed', function (array $change, string $pointer, string $says, bool $bySchemaToo): void {
+    $document = array_replace_recursive(document(), $change);
+    $refusal = refusalOf($document);
+    expect($refusal)->toBeInstanceOf(InvalidDocument::class)
+        ->and($refusal->place)->toBe($pointer)
+        ->and($refusal->getMessage())->toContain($says)
+        ->and(schemaTakes($document))->toBe(! $bySchemaToo);
+})->with('broken');
+
+it('says "not yet" to what the format has and this version has not', function (array $change, string $pointer): void {
+    $document = array_replace_recursive(document(), $change);
+    $refusal = refusalOf($document);
+    expect($refusal)->toBeInstanceOf(NotYetSupported::class)->and($refusal->place)->toBe($pointer)->and($refusal->getMessage())->toStartWith('Not yet')
+        ->and(schemaTakes($document))->toBeTrue();
+})->with([
+    [['channels' => [0 => ['kind' => 'group']]], '/channels/0/kind'],
+    [['channels' => [0 => ['sends' => [['id' => 'n1', 'to' => 'plate', 'gain' => -12.0, 'tap' => 'post-fader', 'on' => true]]]]], '/channels/0/sends'],
+    [['channels' => [0 => ['inserts' => [1 => ['type' => 'split', 'id' => 's1', 'on' => true, 'branches' => [['id' => 'b1', 'name' => 'Dry', 'gain' => 0.0, 'mute' => false, 'solo' => false, 'inserts' => []]]]]]]], '/channels/0/inserts/1/type'],
+    [['channels' => [0 => ['postInserts' => [['type' => 'hardware', 'id' => 'h1', 'on' => true, 'mix' => 1.0, 'loop' => 'loop-1']]]]], '/channels/0/postInserts/0/type'],
+]);
+
+it('refuses what is not JSON, too deep or too long', function (string $json): void {
+    expect(refusalOf($json)->place)->toBe('/');
+})->with(['', '{"format":', 'null', '[]', '"text"', str_repeat('[', 200).str_repeat(']', 200)]);
+
+it('agrees with the schema on hundreds of mutated documents', function (): void {
+    mt_srand(7);
+    $junk = [null, true, -1, 0, 1.5, 1e12, '', 'x', "\u{1}", [], ['a' => 1], [[]]];
+    $both = 0;
+    for ($round = 0; $round < 500; ++$round) {
+        $document = document();
+        $at = &$document;
+        for ($depth = mt_rand(1, 7); $depth > 0 && is_array($at) && $at !== []; --$depth) {
+            $at = &$at[array_rand($at)];
+        }
+        $at = $junk[array_rand($junk)];
+        unset($at);
+        $takes = schemaTakes($document);
+        try {
+            codec()->decode(json_encode($document, JSON_PRESERVE_ZERO_FRACTION));
+            expect($takes)->toBeTrue('the codec took what the schema refuses: '.json_encode($document));
+            ++$both;
+        } catch (Refusal $refusal) {
+            expect($refusal->place)->not->toBe('');
+        }
+    }
+    expect($both)->toBeGreaterThan(20);
+});
