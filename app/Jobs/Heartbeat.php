@@ -19,7 +19,9 @@ final class Heartbeat
 
     private float $last = 0.0;
 
-    public function __construct(private readonly Model $row) {}
+    public function __construct(private readonly Model $row)
+    {
+    }
 
     /** False when the work should stop. */
     public function beat(int $done, int $total): bool

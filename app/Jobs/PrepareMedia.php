@@ -20,7 +20,9 @@ final class PrepareMedia implements ShouldQueue
 
     public int $tries = 1;
 
-    public function __construct(private readonly string $mediaId, private readonly int $sampleRate) {}
+    public function __construct(private readonly string $mediaId, private readonly int $sampleRate)
+    {
+    }
 
     public function handle(Importer $importer): void
     {

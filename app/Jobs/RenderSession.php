@@ -29,7 +29,9 @@ final class RenderSession implements ShouldQueue
 
     public int $tries = 1;
 
-    public function __construct(private readonly string $renderId) {}
+    public function __construct(private readonly string $renderId)
+    {
+    }
 
     public function handle(SessionCodec $codec, EngineFactory $engines, MediaFolder $folder): void
     {
@@ -69,7 +71,7 @@ final class RenderSession implements ShouldQueue
         Render::query()->whereKey($this->renderId)->update(['status' => 'failed', 'message' => 'The render stopped unexpectedly. Start it again.']);
     }
 
-    /** @param array<string, mixed> $options stored by the controller, checked there */
+    /** @param  array<string, mixed>  $options stored by the controller, checked there */
     private static function options(array $options): RenderOptions
     {
         /** @var array{format: string, tap: ?string, from: int, to: ?int, tail: float|int} $options */

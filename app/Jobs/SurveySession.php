@@ -24,7 +24,9 @@ final class SurveySession implements ShouldQueue
 
     public int $tries = 1;
 
-    public function __construct(private readonly int $surveyId, private readonly string $document) {}
+    public function __construct(private readonly int $surveyId, private readonly string $document)
+    {
+    }
 
     public function handle(SessionCodec $codec, EngineFactory $engines): void
     {

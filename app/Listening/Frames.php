@@ -14,13 +14,13 @@ final class Frames
 {
     public const HEADER = "HAFEN1\n\0";
 
-    /** @param array<string, mixed> $layout */
+    /** @param  array<string, mixed>  $layout */
     public static function layout(array $layout): string
     {
         return self::frame('L', self::json($layout));
     }
 
-    /** @param list<Block> $blocks that follow each other, stereo */
+    /** @param  list<Block>  $blocks that follow each other, stereo */
     public static function audio(int $position, array $blocks): string
     {
         $left = array_merge(...array_map(static fn (Block $block): array => $block->left, $blocks));
@@ -46,7 +46,7 @@ final class Frames
         return self::frame('M', pack('e', $position).pack('g*', ...$numbers, ...array_values($loads)));
     }
 
-    /** @param array<string, mixed> $notice */
+    /** @param  array<string, mixed>  $notice */
     public static function notice(array $notice): string
     {
         return self::frame('N', self::json($notice));
@@ -62,7 +62,7 @@ final class Frames
         return $kind.pack('V', strlen($payload)).$payload;
     }
 
-    /** @param array<string, mixed> $data */
+    /** @param  array<string, mixed>  $data */
     private static function json(array $data): string
     {
         return json_encode($data, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION);

@@ -49,7 +49,7 @@ final class LevelMatch
         $this->gain->process($two);
     }
 
-    /** @param list<float> $samples */
+    /** @param  list<float>  $samples */
     private static function energy(array $samples): float
     {
         $energy = 0.0;

@@ -55,7 +55,8 @@ final class ListeningStream
         private readonly EngineFactory $engines,
         private readonly float $lead,
         private readonly float $preRoll,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  int  $from  sample to start at
@@ -116,7 +117,7 @@ final class ListeningStream
                     yield Frames::notice(['kind' => 'fault', 'channel' => $fault->channel, 'position' => $fault->position]);
                 }
             }
-            if ($this->wishes->loopEnd === null && $this->engine->position() >= $this->session->length) {
+            if ($wishes->loopEnd === null && $this->engine->position() >= $this->session->length) {
                 yield Frames::end();
 
                 return;
@@ -163,7 +164,7 @@ final class ListeningStream
                 $this->other?->listenAt($tap);
             }
         }
-        if ($wishes->loopStart !== $before?->loopStart || $wishes->loopEnd !== $before->loopEnd) {
+        if ($wishes->loopStart !== $before?->loopStart || $wishes->loopEnd !== $before?->loopEnd) {
             $loop = $wishes->loopStart !== null && $wishes->loopEnd !== null ? new Loop($wishes->loopStart, $wishes->loopEnd) : null;
             $this->engine->loopOver($loop);
             $this->other?->loopOver($loop);
@@ -222,7 +223,7 @@ final class ListeningStream
         yield $this->compareNotice();
     }
 
-    /** @param array{insert?: string, row?: string} $compare */
+    /** @param  array{insert?: string, row?: string}  $compare */
     private function bypassed(Session $session, array $compare): Session
     {
         if (isset($compare['insert'])) {

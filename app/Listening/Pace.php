@@ -11,7 +11,7 @@ final class Pace
 
     private float $sent = 0.0;
 
-    /** @param float $lead seconds, at most 0.4 */
+    /** @param  float  $lead seconds, at most 0.4 */
     public function __construct(private readonly float $lead)
     {
         $this->start = microtime(true);

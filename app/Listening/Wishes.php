@@ -7,7 +7,7 @@ namespace App\Listening;
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class Wishes
 {
-    /** @param ?array{insert?: string, row?: string} $compare */
+    /** @param  ?array{insert?: string, row?: string}  $compare */
     public function __construct(
         public int $change,
         public ?string $tap,
@@ -16,5 +16,6 @@ final readonly class Wishes
         public ?array $compare,
         public int $side,
         public bool $stopped,
-    ) {}
+    ) {
+    }
 }

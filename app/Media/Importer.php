@@ -22,7 +22,9 @@ final readonly class Importer
 
     private const BLOCK = 16384;
 
-    public function __construct(private MediaFolder $folder, private string $ffmpeg) {}
+    public function __construct(private MediaFolder $folder, private string $ffmpeg)
+    {
+    }
 
     /** Moves a finished upload into the library; a file that is already there is not stored twice. */
     public function keep(Upload $upload): Media

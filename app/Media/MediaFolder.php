@@ -10,7 +10,9 @@ use Hafen\Audio\UnableToWriteAudioFile;
 /** Where files lie on disk: imports under their hash, untouched; what is made from them beside them. */
 final readonly class MediaFolder
 {
-    public function __construct(private string $root) {}
+    public function __construct(private string $root)
+    {
+    }
 
     /** The file as it was imported. */
     public function original(Media $media): string

@@ -13,7 +13,9 @@ use Hafen\Engine\AudioLibrary;
 /** The sound behind a media id: at the session's rate where it was prepared, else as it was imported. */
 final readonly class MediaLibrary implements AudioLibrary
 {
-    public function __construct(private MediaFolder $folder, private int $sampleRate) {}
+    public function __construct(private MediaFolder $folder, private int $sampleRate)
+    {
+    }
 
     public function open(string $file): AudioSource
     {

@@ -4,17 +4,22 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Database\ImmediateSQLiteConnection;
 use App\Listening\ListeningStream;
 use App\Media\Importer;
 use App\Media\MediaFolder;
+use Closure;
 use Hafen\Processor\ProcessorCatalogue;
 use Illuminate\Contracts\Foundation\Application;
+use Illuminate\Database\Connection;
 use Illuminate\Support\ServiceProvider;
+use PDO;
 
 final class HafenServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
+        Connection::resolverFor('sqlite', static fn (PDO|Closure $pdo, string $database, string $prefix, array $config): ImmediateSQLiteConnection => new ImmediateSQLiteConnection($pdo, $database, $prefix, $config));
         $this->app->singleton(ProcessorCatalogue::class, static fn (): ProcessorCatalogue => ProcessorCatalogue::standard());
         $this->app->singleton(MediaFolder::class, static fn (): MediaFolder => new MediaFolder(self::text('hafen.data')));
         $this->app->bind(Importer::class, static fn (Application $app): Importer => new Importer($app->make(MediaFolder::class), self::text('hafen.ffmpeg')));

@@ -12,7 +12,9 @@ use Hafen\Processor\ProcessorCatalogue;
 /** Compilers that find their sound in the media library. */
 final readonly class EngineFactory
 {
-    public function __construct(private ProcessorCatalogue $processors, private MediaFolder $folder) {}
+    public function __construct(private ProcessorCatalogue $processors, private MediaFolder $folder)
+    {
+    }
 
     public function compiler(int $sampleRate): Compiler
     {

@@ -19,7 +19,9 @@ use Illuminate\Support\Facades\DB;
  */
 final readonly class SessionBook
 {
-    public function __construct(private SessionCodec $codec, private EditCodec $edits) {}
+    public function __construct(private SessionCodec $codec, private EditCodec $edits)
+    {
+    }
 
     /** Starts a session with its first revision. */
     public function create(Session $session): StoredSession
@@ -137,7 +139,7 @@ final readonly class SessionBook
         ]);
     }
 
-    /** @param list<string> $touches */
+    /** @param  list<string>  $touches */
     private function moveTo(StoredSession $stored, Revision $revision, array $touches, string $label, ?string $name = null): StoredSession
     {
         $stored->update([
@@ -150,7 +152,7 @@ final readonly class SessionBook
         return $stored->setRelation('head', $revision);
     }
 
-    /** @param list<string> $touches */
+    /** @param  list<string>  $touches */
     private function refuseWhereStale(StoredSession $stored, int $base, array $touches): void
     {
         $since = $stored->changes()->where('number', '>', $base)->orderBy('number')->get();

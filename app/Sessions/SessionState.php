@@ -17,7 +17,9 @@ use Hafen\Session\SessionCodec;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors) {}
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors)
+    {
+    }
 
     /** @return array<string, mixed> */
     public function of(StoredSession $stored): array

@@ -14,7 +14,7 @@ final class StaleEdit extends Refusal
 
     public int $change = 0;
 
-    /** @param list<string> $labels */
+    /** @param  list<string>  $labels */
     public static function meanwhile(array $labels, int $change): self
     {
         $refusal = new self('base', 'Changed meanwhile in another window: '.implode('; ', $labels).'. The newest state is shown; make your change again.');

@@ -30,7 +30,9 @@ function changeLook(): void {
 async function begin(): Promise<void> {
     try {
         await Promise.all([catalogue.load(), session.list()]);
-        const wanted = Number(new URLSearchParams(location.search).get('session') ?? localStorage.getItem('hafen.session'));
+        const wanted = Number(
+            new URLSearchParams(location.search).get('session') ?? localStorage.getItem('hafen.session'),
+        );
         const known = session.all.find((entry) => entry.id === wanted) ?? session.all[0];
         await (known ? session.open(known.id) : session.create('First session'));
         isReady.value = true;

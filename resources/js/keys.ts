@@ -14,7 +14,9 @@ export function useKeys(showKeys: () => void): void {
     function isTyping(target: EventTarget | null): boolean {
         const element = target as HTMLElement | null;
         return Boolean(
-            element?.closest('input:not([type=radio]):not([type=checkbox]):not([type=file]), textarea, select, [contenteditable]'),
+            element?.closest(
+                'input:not([type=radio]):not([type=checkbox]):not([type=file]), textarea, select, [contenteditable]',
+            ),
         );
     }
 
@@ -42,7 +44,13 @@ export function useKeys(showKeys: () => void): void {
         if (place && moving) {
             const at = way > 0 ? place.index + 2 : place.index - 1;
             if (at >= 0 && at <= place.channel[place.row].length) {
-                void session.edit({ type: 'move-insert', insert: place.insert.id, channel: place.channel.id, row: place.row, at });
+                void session.edit({
+                    type: 'move-insert',
+                    insert: place.insert.id,
+                    channel: place.channel.id,
+                    row: place.row,
+                    at,
+                });
             }
             return;
         }

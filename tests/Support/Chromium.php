@@ -40,7 +40,9 @@ final class Chromium
             $pipes,
         );
         $this->process = is_resource($process) ? $process : throw new RuntimeException('ChromeDriver did not start.');
-        for ($i = 0; $i < 100 && @fsockopen('127.0.0.1', $port) === false; ++$i) {
+        $probe = curl_init("http://127.0.0.1:{$port}/status");
+        curl_setopt($probe, CURLOPT_RETURNTRANSFER, true);
+        for ($i = 0; $i < 200 && curl_exec($probe) === false; ++$i) {
             usleep(100_000);
         }
         $options = new ChromeOptions;

@@ -12,7 +12,9 @@ use Illuminate\Http\Request;
 
 final readonly class EditController
 {
-    public function __construct(private SessionBook $book, private SessionState $state) {}
+    public function __construct(private SessionBook $book, private SessionState $state)
+    {
+    }
 
     public function store(Request $request, StoredSession $session): JsonResponse
     {

@@ -13,7 +13,9 @@ use Illuminate\Http\Request;
 
 final readonly class ProcessorController
 {
-    public function __construct(private ProcessorCatalogue $processors) {}
+    public function __construct(private ProcessorCatalogue $processors)
+    {
+    }
 
     public function index(): JsonResponse
     {

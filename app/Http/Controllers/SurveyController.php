@@ -10,7 +10,9 @@ use Illuminate\Http\JsonResponse;
 
 final readonly class SurveyController
 {
-    public function __construct(private SurveyDesk $desk) {}
+    public function __construct(private SurveyDesk $desk)
+    {
+    }
 
     public function show(StoredSession $session): JsonResponse
     {

@@ -17,7 +17,9 @@ final readonly class UploadController
 {
     private const MOST_BYTES = 32 << 30;
 
-    public function __construct(private MediaFolder $folder) {}
+    public function __construct(private MediaFolder $folder)
+    {
+    }
 
     public function store(Request $request): JsonResponse
     {
@@ -44,23 +46,18 @@ final readonly class UploadController
         if ($offset > $upload->received || $offset < 0) {
             throw ImportRefused::gap($upload->name, $upload->received, $offset);
         }
+        $piece = (string) $request->getContent();
+        if ($offset + strlen($piece) > $upload->bytes) {
+            throw ImportRefused::tooMuch($upload->name, $upload->bytes);
+        }
         // A piece may come twice, after an answer was lost: it is written where it belongs.
-        $in = $request->getContent(true);
-        $out = fopen($this->folder->upload($upload->id), 'c+b') ?: throw ImportRefused::diskFull($upload->name);
+        $out = @fopen($this->folder->upload($upload->id), 'c+b') ?: throw ImportRefused::diskFull($upload->name);
         fseek($out, $offset);
-        $written = 0;
-        while (! feof($in)) {
-            $piece = (string) fread($in, 1 << 16);
-            if ($offset + $written + strlen($piece) > $upload->bytes) {
-                throw ImportRefused::tooMuch($upload->name, $upload->bytes);
-            }
-            if ($piece !== '' && @fwrite($out, $piece) !== strlen($piece)) {
-                throw ImportRefused::diskFull($upload->name);
-            }
-            $written += strlen($piece);
+        if ($piece !== '' && @fwrite($out, $piece) !== strlen($piece)) {
+            throw ImportRefused::diskFull($upload->name);
         }
         fclose($out);
-        $upload->update(['received' => max($upload->received, $offset + $written)]);
+        $upload->update(['received' => max($upload->received, $offset + strlen($piece))]);
 
         return new JsonResponse(['received' => $upload->received]);
     }

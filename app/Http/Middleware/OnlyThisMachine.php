@@ -16,7 +16,7 @@ final class OnlyThisMachine
 {
     private const NAMES = ['127.0.0.1', 'localhost', '[::1]', '::1'];
 
-    /** @param Closure(Request): Response $next */
+    /** @param  Closure(Request): Response  $next */
     public function handle(Request $request, Closure $next): Response
     {
         $origin = $request->headers->get('Origin');

@@ -11,7 +11,8 @@ final readonly class AudioFormat
         public int $sampleRate,
         public int $channels,
         public SampleFormat $samples,
-    ) {}
+    ) {
+    }
 
     public function bytesPerFrame(): int
     {

@@ -40,7 +40,11 @@ final class Block
         return new self($zeros, $zeros);
     }
 
-    /** A mono block: both sides carry these samples. @param list<float> $samples */
+    /**
+     * A mono block: both sides carry these samples.
+     *
+     * @param  list<float>  $samples
+     */
     public static function mono(array $samples): self
     {
         return new self($samples, [], true);
@@ -60,7 +64,11 @@ final class Block
         }
     }
 
-    /** The right side, whether or not it is the same as the left. @return list<float> */
+    /**
+     * The right side, whether or not it is the same as the left.
+     *
+     * @return list<float>
+     */
     public function right(): array
     {
         return $this->mono ? $this->left : $this->right;

@@ -23,7 +23,8 @@ final readonly class BroadcastExtension
         public string $originationTime = '',
         public int $timeReference = 0,
         public string $rest = '',
-    ) {}
+    ) {
+    }
 
     /** Reads the body of a chunk; a short body is filled with zeros. */
     public static function fromBytes(string $bytes): self

@@ -15,7 +15,8 @@ final class SampleEncoder
     public function __construct(
         private readonly SampleFormat $format,
         private readonly ?Dither $dither = null,
-    ) {}
+    ) {
+    }
 
     /** Samples clipped so far. */
     public function clipped(): int
@@ -23,7 +24,7 @@ final class SampleEncoder
         return $this->clipped;
     }
 
-    /** @param list<float> $samples interleaved */
+    /** @param  list<float>  $samples interleaved */
     public function encode(array $samples): string
     {
         if ($samples === []) {
@@ -71,7 +72,7 @@ final class SampleEncoder
         return $out;
     }
 
-    /** @param list<int> $values */
+    /** @param  list<int>  $values */
     private function threeBytes(array $values): string
     {
         // Four samples make twelve bytes: three 32-bit words instead of twelve single bytes.

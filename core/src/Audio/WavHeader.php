@@ -27,7 +27,8 @@ final readonly class WavHeader
         public int $frames,
         public int $dataStart,
         public ?BroadcastExtension $broadcast,
-    ) {}
+    ) {
+    }
 
     /**
      * Reads the header of an open file.
@@ -80,7 +81,7 @@ final readonly class WavHeader
                 throw UnreadableAudioFile::at($path, $at, 'Chunk "'.self::printable($id)."\" says {$length} bytes, but the file has ".($size - $body).' left');
             }
             if ($id === 'fmt ') {
-                $format = self::format($path, $at, (string) fread($stream, min($length, 64)));
+                $format = self::format($path, $at, (string) fread($stream, max(1, min($length, 64))));
             } elseif ($id === 'bext') {
                 $broadcast = BroadcastExtension::fromBytes((string) fread($stream, max(1, min($length, 1 << 20))));
             } elseif ($id === 'ds64' && $length >= 16) {

@@ -14,7 +14,8 @@ final class WavReader implements AudioSource
         private readonly string $path,
         private $stream,
         public readonly WavHeader $header,
-    ) {}
+    ) {
+    }
 
     /** @throws UnreadableAudioFile naming what is wrong and at which byte */
     public static function open(string $path): self

@@ -51,7 +51,7 @@ final readonly class Application
         $this->codec = new SessionCodec($this->processors);
     }
 
-    /** @param list<string> $words */
+    /** @param  list<string>  $words */
     public function run(array $words): int
     {
         try {

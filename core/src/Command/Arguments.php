@@ -11,7 +11,9 @@ final readonly class Arguments
      * @param  list<string>  $positions
      * @param  array<string, string>  $options
      */
-    private function __construct(private array $positions, private array $options) {}
+    private function __construct(private array $positions, private array $options)
+    {
+    }
 
     /**
      * @param  list<string>  $words

@@ -7,4 +7,6 @@ namespace Hafen\Command;
 use RuntimeException;
 
 /** A command line that cannot be understood. */
-final class WrongUsage extends RuntimeException {}
+final class WrongUsage extends RuntimeException
+{
+}

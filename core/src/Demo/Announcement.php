@@ -65,7 +65,7 @@ final readonly class Announcement implements Voice
         ]);
         $block = Block::mono($pulses);
         $throat->process($block);
-        $peak = max(1e-9, max($block->left), -min($block->left));
+        $peak = max(1e-9, ...array_map(abs(...), $block->left));
 
         return array_map(static fn (float $sample): float => $sample / $peak, $block->left);
     }

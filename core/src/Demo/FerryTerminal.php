@@ -57,7 +57,7 @@ final readonly class FerryTerminal
         $sides = self::voices()[$id]->play($this->score);
         $peak = 1e-9;
         foreach ($sides as $side) {
-            $peak = max($peak, max($side), -min($side));
+            $peak = max($peak, ...array_map(abs(...), $side));
         }
         // Recorded as people record: the loudest sample of each track a few dB below full scale.
         $gain = 10.0 ** (self::level($id) / 20.0) / $peak;
@@ -71,7 +71,7 @@ final readonly class FerryTerminal
         $writer->close();
     }
 
-    /** @param callable(string): string $file the `file` of a clip for each channel id */
+    /** @param  callable(string): string  $file the `file` of a clip for each channel id */
     public function session(callable $file): Session
     {
         $i = 0;
@@ -81,53 +81,40 @@ final readonly class FerryTerminal
             /** @var array<string, float|string|bool> $parameters */
             return new ProcessorInsert("i{$i}", $processor, $on, $mix, $parameters);
         };
-        $track = fn (string $id, string $name, Width $width, float $trim, float $fader, float $pan, array $inserts, array $post = []): Channel => new Channel(
-            $id,
-            ChannelKind::Track,
-            $name,
-            $width,
-            new ClipSource([new Clip('k1', $file($id), 0, 0, $this->score->frames())]),
-            new ChannelTrim($trim),
-            true,
-            array_values($inserts),
-            $fader,
-            $pan,
-            postInserts: array_values($post),
-        );
 
         return new Session('Ferry Terminal', $this->score->sampleRate, $this->score->tempo, -3.0, $this->score->frames(), [
-            $track('accordion', 'Accordion', Width::Stereo, -3.0, 1.0, 0.0, [
+            $this->track($file, 'accordion', 'Accordion', Width::Stereo, -3.0, 1.0, 0.0, [
                 $insert('filter', ['frequency' => 110.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 420.0, 'bell-2-gain' => -3.0, 'high-shelf-gain' => 2.0]),
                 $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true], 0.12),
             ]),
-            $track('bass', 'Upright bass', Width::Mono, -3.0, 2.0, 0.0, [
+            $this->track($file, 'bass', 'Upright bass', Width::Mono, -3.0, 2.0, 0.0, [
                 $insert('filter', ['frequency' => 35.0, 'slope' => '24dB']),
                 $insert('compressor', ['threshold' => -22.0, 'ratio' => 3.0, 'attack' => 14.0, 'release' => 160.0, 'make-up' => 3.0]),
                 $insert('drive', ['drive' => 6.0, 'tone' => 6000.0, 'output' => -5.0], 0.35),
             ]),
-            $track('cello', 'Cello', Width::Mono, -4.0, 0.0, -0.35, [
+            $this->track($file, 'cello', 'Cello', Width::Mono, -4.0, 0.0, -0.35, [
                 $insert('filter', ['frequency' => 60.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 260.0, 'bell-2-gain' => -2.5, 'bell-3-frequency' => 2200.0, 'bell-3-gain' => 2.0]),
                 $insert('reverb', ['decay' => 1.9, 'pre-delay' => 24.0], 0.22),
             ]),
-            $track('drum', 'Frame drum', Width::Mono, 0.0, 0.5, 0.1, [
+            $this->track($file, 'drum', 'Frame drum', Width::Mono, 0.0, 0.5, 0.1, [
                 $insert('parametric-eq', ['bell-1-frequency' => 85.0, 'bell-1-gain' => 2.0, 'bell-2-frequency' => 330.0, 'bell-2-gain' => -4.0]),
                 $insert('compressor', ['threshold' => -16.0, 'ratio' => 4.0, 'attack' => 18.0, 'release' => 90.0, 'make-up' => 2.0]),
             ]),
-            $track('shaker', 'Shaker', Width::Mono, -6.0, -9.0, 0.45, [
+            $this->track($file, 'shaker', 'Shaker', Width::Mono, -6.0, -9.0, 0.45, [
                 $insert('filter', ['frequency' => 400.0]),
             ]),
-            $track('choir', 'Choir', Width::Stereo, -2.0, -2.5, 0.0, [
+            $this->track($file, 'choir', 'Choir', Width::Stereo, -2.0, -2.5, 0.0, [
                 $insert('filter', ['frequency' => 140.0]),
                 $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0], 0.4),
             ]),
-            $track('announcement', 'Announcement', Width::Mono, -4.0, -8.0, 0.25, [
+            $this->track($file, 'announcement', 'Announcement', Width::Mono, -4.0, -8.0, 0.25, [
                 $insert('filter', ['frequency' => 350.0, 'slope' => '24dB']),
                 $insert('filter', ['type' => 'low-pass', 'frequency' => 3300.0, 'slope' => '24dB']),
                 $insert('compressor', ['threshold' => -24.0, 'ratio' => 5.0, 'make-up' => 4.0], on: false),
             ]),
-            $track('hall', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
+            $this->track($file, 'hall', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
             new Channel(
                 'main',
                 ChannelKind::Main,
@@ -141,6 +128,26 @@ final readonly class FerryTerminal
                 output: 'hw:1-2',
             ),
         ]);
+    }
+
+    /**
+     * @param  callable(string): string  $file
+     * @param  list<ProcessorInsert>  $inserts
+     */
+    private function track(callable $file, string $id, string $name, Width $width, float $trim, float $fader, float $pan, array $inserts): Channel
+    {
+        return new Channel(
+            $id,
+            ChannelKind::Track,
+            $name,
+            $width,
+            new ClipSource([new Clip('k1', $file($id), 0, 0, $this->score->frames())]),
+            new ChannelTrim($trim),
+            true,
+            $inserts,
+            $fader,
+            $pan,
+        );
     }
 
     /** Loudest sample of a track in dBFS. */

@@ -16,7 +16,9 @@ final readonly class Score
         [38, [62, 65, 69]], [34, [62, 65, 70]], [43, [62, 67, 70]], [38, [62, 65, 69]],
     ];
 
-    public function __construct(public int $sampleRate = 48000, public float $tempo = 96.0) {}
+    public function __construct(public int $sampleRate = 48000, public float $tempo = 96.0)
+    {
+    }
 
     public function frames(): int
     {

@@ -31,7 +31,7 @@ final readonly class Shaker implements Voice
             'low' => BiquadCoefficients::highPass(3800.0, 0.8, $score->sampleRate),
             'seed' => BiquadCoefficients::peaking(6800.0, 1.4, 7.0, $score->sampleRate),
         ]);
-        $block = Block::mono($part);
+        $block = Block::mono(array_values($part));
         $filter->process($block);
 
         return [$block->left];

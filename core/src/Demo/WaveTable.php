@@ -9,10 +9,12 @@ final readonly class WaveTable
 {
     private const SIZE = 2048;
 
-    /** @param list<float> $cycle one sample more than a cycle, for interpolation */
-    private function __construct(private array $cycle) {}
+    /** @param  list<float>  $cycle one sample more than a cycle, for interpolation */
+    private function __construct(private array $cycle)
+    {
+    }
 
-    /** @param list<float> $harmonics amplitude of the first, second, ... harmonic */
+    /** @param  list<float>  $harmonics amplitude of the first, second, ... harmonic */
     public static function of(array $harmonics): self
     {
         $cycle = [];

@@ -31,7 +31,7 @@ final class BiquadCascade
 
     private bool $wasMono = true;
 
-    /** @param array<string, BiquadCoefficients> $sections */
+    /** @param  array<string, BiquadCoefficients>  $sections */
     public function set(array $sections): void
     {
         $this->sections = $sections;

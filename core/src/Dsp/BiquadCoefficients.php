@@ -18,7 +18,8 @@ final readonly class BiquadCoefficients
         public float $b2,
         public float $a1,
         public float $a2,
-    ) {}
+    ) {
+    }
 
     public static function identity(): self
     {

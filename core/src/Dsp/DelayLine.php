@@ -9,7 +9,7 @@ use Hafen\Audio\Block;
 /** Delays both sides of a path by a whole number of samples. */
 final class DelayLine
 {
-    /** @var list<float> the last $length samples, oldest first */
+    /** @var list<float> the last samples, oldest first */
     private array $left;
 
     /** @var list<float> */

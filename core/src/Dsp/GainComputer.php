@@ -15,7 +15,8 @@ final readonly class GainComputer
         public float $threshold,
         public float $ratio,
         public float $knee,
-    ) {}
+    ) {
+    }
 
     /** Output level in dB for an input level in dB. */
     public function output(float $level): float

@@ -88,7 +88,11 @@ final class GainRamp
         }
     }
 
-    /** The gains of the next frames, moving on. @return list<float> */
+    /**
+     * The gains of the next frames, moving on.
+     *
+     * @return list<float>
+     */
     public function next(int $frames): array
     {
         $gains = [];

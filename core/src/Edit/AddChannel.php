@@ -15,7 +15,9 @@ final readonly class AddChannel implements Edit
 {
     public const MOST = 512;
 
-    public function __construct(public string $name, public Width $width = Width::Stereo, public ?NewFile $file = null) {}
+    public function __construct(public string $name, public Width $width = Width::Stereo, public ?NewFile $file = null)
+    {
+    }
 
     public function apply(Session $session): Session
     {

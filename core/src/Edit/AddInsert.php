@@ -22,7 +22,8 @@ final readonly class AddInsert implements Edit
         public Row $row = Row::Inserts,
         public ?int $at = null,
         public array $parameters = [],
-    ) {}
+    ) {
+    }
 
     public function apply(Session $session): Session
     {

@@ -19,7 +19,8 @@ final readonly class CopyInserts implements Edit
         public array $channels,
         public Row $row = Row::Inserts,
         public ?int $at = null,
-    ) {}
+    ) {
+    }
 
     public function apply(Session $session): Session
     {

@@ -21,7 +21,9 @@ use Hafen\Session\Width;
  */
 final readonly class EditCodec
 {
-    public function __construct(private ProcessorCatalogue $processors, private SessionCodec $sessions) {}
+    public function __construct(private ProcessorCatalogue $processors, private SessionCodec $sessions)
+    {
+    }
 
     /**
      * @param  Session  $session  the edit is for: parameters are checked against the processor that is there

@@ -11,7 +11,9 @@ use Hafen\Session\Session;
 /** Moves a track to another place among the tracks, counted from 0. */
 final readonly class MoveChannel implements Edit
 {
-    public function __construct(public string $channel, public int $to) {}
+    public function __construct(public string $channel, public int $to)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -18,7 +18,8 @@ final readonly class MoveInsert implements Edit
         public string $channel,
         public Row $row = Row::Inserts,
         public ?int $at = null,
-    ) {}
+    ) {
+    }
 
     public function apply(Session $session): Session
     {

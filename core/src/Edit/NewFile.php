@@ -10,7 +10,9 @@ use Hafen\Session\Width;
 /** A file to put on a track: its reference, its length in samples at the session rate, and its width. */
 final readonly class NewFile
 {
-    public function __construct(public string $file, public int $length, public Width $width, public int $start = 0) {}
+    public function __construct(public string $file, public int $length, public Width $width, public int $start = 0)
+    {
+    }
 
     public function clip(): Clip
     {

@@ -10,7 +10,7 @@ use Hafen\Session\Session;
 /** Changes one insert that is a processor. */
 final class ProcessorInserts
 {
-    /** @param callable(ProcessorInsert): ProcessorInsert $change */
+    /** @param  callable(ProcessorInsert): ProcessorInsert  $change */
     public static function change(Session $session, string $id, callable $change): Session
     {
         $place = Channels::insert($session, $id);

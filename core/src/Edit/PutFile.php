@@ -10,7 +10,9 @@ use Hafen\Session\Session;
 /** Puts a file on a track in place of what it plays now; the session grows to hold it. */
 final readonly class PutFile implements Edit
 {
-    public function __construct(public string $channel, public NewFile $file) {}
+    public function __construct(public string $channel, public NewFile $file)
+    {
+    }
 
     public function apply(Session $session): Session
     {

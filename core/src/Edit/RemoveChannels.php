@@ -11,8 +11,10 @@ use Hafen\Session\Session;
 /** Takes channels out of the session; their files stay in the library. */
 final readonly class RemoveChannels implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -9,8 +9,10 @@ use Hafen\Session\Session;
 /** Takes inserts out of their rows. */
 final readonly class RemoveInserts implements Edit
 {
-    /** @param list<string> $inserts */
-    public function __construct(public array $inserts) {}
+    /** @param  list<string>  $inserts */
+    public function __construct(public array $inserts)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -9,7 +9,9 @@ use Hafen\Session\Session;
 /** Gives a channel another name; its id stays. */
 final readonly class RenameChannel implements Edit
 {
-    public function __construct(public string $channel, public string $name) {}
+    public function __construct(public string $channel, public string $name)
+    {
+    }
 
     public function apply(Session $session): Session
     {

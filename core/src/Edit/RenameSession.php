@@ -9,7 +9,9 @@ use Hafen\Session\Session;
 /** Gives the session another name. */
 final readonly class RenameSession implements Edit
 {
-    public function __construct(public string $name) {}
+    public function __construct(public string $name)
+    {
+    }
 
     public function apply(Session $session): Session
     {

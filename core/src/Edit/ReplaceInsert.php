@@ -14,7 +14,9 @@ use Hafen\Session\Session;
  */
 final readonly class ReplaceInsert implements Edit
 {
-    public function __construct(public string $insert, public ProcessorSpec $processor, private bool $wasWetOnly) {}
+    public function __construct(public string $insert, public ProcessorSpec $processor, private bool $wasWetOnly)
+    {
+    }
 
     public function apply(Session $session): Session
     {

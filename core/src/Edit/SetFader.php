@@ -11,8 +11,10 @@ use Hafen\Session\Session;
 /** Faders to one gain in dB; null is silence. */
 final readonly class SetFader implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public ?float $gain) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public ?float $gain)
+    {
+    }
 
     public function apply(Session $session): Session
     {

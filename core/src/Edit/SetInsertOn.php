@@ -9,8 +9,10 @@ use Hafen\Session\Session;
 /** Switches inserts in or bypasses them. */
 final readonly class SetInsertOn implements Edit
 {
-    /** @param list<string> $inserts */
-    public function __construct(public array $inserts, public bool $on) {}
+    /** @param  list<string>  $inserts */
+    public function __construct(public array $inserts, public bool $on)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -10,7 +10,9 @@ use Hafen\Session\Session;
 /** Sets how much of an insert is heard, from 0 (dry) to 1 (wet). */
 final readonly class SetMix implements Edit
 {
-    public function __construct(public string $insert, public float $mix) {}
+    public function __construct(public string $insert, public float $mix)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Mutes channels or lets them sound. */
 final readonly class SetMute implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public bool $mute) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $mute)
+    {
+    }
 
     public function apply(Session $session): Session
     {

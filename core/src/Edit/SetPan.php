@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Pan from -1 (left) to +1 (right). */
 final readonly class SetPan implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public float $pan) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public float $pan)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -11,7 +11,9 @@ use Hafen\Session\Session;
 /** Sets one parameter of an insert; the value was checked against its spec. */
 final readonly class SetParameter implements Edit
 {
-    public function __construct(public string $insert, public ParameterSpec $parameter, public float|string|bool $value) {}
+    public function __construct(public string $insert, public ParameterSpec $parameter, public float|string|bool $value)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Sets all parameters of an insert at once, as a preset does; what is not named goes to its default. */
 final readonly class SetParameters implements Edit
 {
-    /** @param array<string, float|string|bool> $parameters checked against their specs */
-    public function __construct(public string $insert, public array $parameters, public string $presetName = '') {}
+    /** @param  array<string, float|string|bool>  $parameters checked against their specs */
+    public function __construct(public string $insert, public array $parameters, public string $presetName = '')
+    {
+    }
 
     public function apply(Session $session): Session
     {

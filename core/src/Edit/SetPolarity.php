@@ -11,8 +11,10 @@ use Hafen\Session\Session;
 /** Polarity at the head of channels. */
 final readonly class SetPolarity implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public bool $invert) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $invert)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Bypasses whole rows of inserts, or brings them back with each insert as it was. */
 final readonly class SetRow implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public bool $on) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $on)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Solos channels or ends it. */
 final readonly class SetSolo implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public bool $solo) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $solo)
+    {
+    }
 
     public function apply(Session $session): Session
     {

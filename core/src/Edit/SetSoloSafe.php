@@ -10,8 +10,10 @@ use Hafen\Session\Session;
 /** Keeps channels audible while others are soloed. */
 final readonly class SetSoloSafe implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public bool $soloSafe) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $soloSafe)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -9,7 +9,9 @@ use Hafen\Session\Session;
 /** Sets the tempo in beats per minute: times in note values follow it. */
 final readonly class SetTempo implements Edit
 {
-    public function __construct(public float $tempo) {}
+    public function __construct(public float $tempo)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -12,8 +12,10 @@ use Hafen\Session\Session;
 /** Trims to one gain in dB; null is silence. */
 final readonly class SetTrim implements Edit
 {
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public ?float $gain) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public ?float $gain)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -9,7 +9,9 @@ use Hafen\Session\Session;
 /** Two inserts change places, in one row or across channels. */
 final readonly class SwapInserts implements Edit
 {
-    public function __construct(public string $insert, public string $with) {}
+    public function __construct(public string $insert, public string $with)
+    {
+    }
 
     public function apply(Session $session): Session
     {

@@ -22,9 +22,11 @@ final class ClipPlayer
 
     private Width $width = Width::Stereo;
 
-    public function __construct(private readonly AudioLibrary $library, private readonly int $sampleRate) {}
+    public function __construct(private readonly AudioLibrary $library, private readonly int $sampleRate)
+    {
+    }
 
-    /** @param list<Clip> $clips */
+    /** @param  list<Clip>  $clips */
     public function set(array $clips, Width $width): void
     {
         $open = [];
@@ -94,7 +96,7 @@ final class ClipPlayer
         return $pair;
     }
 
-    /** @param array{0: list<float>, 1?: list<float>} $sides */
+    /** @param  array{0: list<float>, 1?: list<float>}  $sides */
     private static function add(Block $block, array $sides): void
     {
         foreach ($sides[0] as $i => $sample) {

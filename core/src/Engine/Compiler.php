@@ -19,7 +19,9 @@ use Hafen\Session\Session;
 /** Turns a session into a plan; from one revision to the next it keeps every strip and processor that is still there. */
 final readonly class Compiler
 {
-    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library) {}
+    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library)
+    {
+    }
 
     public function compile(Session $session, ?Plan $before = null): Plan
     {

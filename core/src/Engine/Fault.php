@@ -7,5 +7,7 @@ namespace Hafen\Engine;
 /** A channel that put out something that is not a number and was silenced. */
 final readonly class Fault
 {
-    public function __construct(public string $channel, public int $position) {}
+    public function __construct(public string $channel, public int $position)
+    {
+    }
 }

@@ -10,7 +10,9 @@ use Hafen\Audio\WavReader;
 /** Files relative to a folder: how a document on disk names its sound. */
 final readonly class FolderLibrary implements AudioLibrary
 {
-    public function __construct(private string $folder) {}
+    public function __construct(private string $folder)
+    {
+    }
 
     public function open(string $file): AudioSource
     {

@@ -9,7 +9,7 @@ use Hafen\Session\Session;
 /** A session made ready to run: its strips in the order they are worked, and how late the main comes. */
 final readonly class Plan
 {
-    /** @param array<string, Strip> $tracks by channel id */
+    /** @param  array<string, Strip>  $tracks by channel id */
     public function __construct(
         public Session $session,
         public array $tracks,
@@ -17,7 +17,8 @@ final readonly class Plan
         public array $feeding,
         public Strip $main,
         public int $trackLatency,
-    ) {}
+    ) {
+    }
 
     /** Samples by which the main's output comes after its sources. */
     public function latency(): int

@@ -93,7 +93,8 @@ final class Slot
         return $this->processor->tail();
     }
 
-    public function process(Block $block, bool $metered): void
+    /** @param  int  $place in the session of the first sample, as the sources count */
+    public function process(Block $block, int $place, bool $metered): void
     {
         $start = hrtime(true);
         if ($this->isIdle()) {
@@ -111,7 +112,7 @@ final class Slot
         }
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
-            $this->meter->measure($block);
+            $this->meter->measure($block, $place);
             if ($this->processor instanceof ReducesGain && ! $this->isIdle()) {
                 $this->meter->reduced($this->processor->gainReduction());
             }
@@ -149,9 +150,7 @@ final class Slot
                 $block->mono ? [] : array_slice($block->right, $at, self::STEP),
                 $block->mono,
             );
-            if ($this->glide->moving()) {
-                $this->processor->set($this->glide->step(self::STEP));
-            }
+            $this->processor->set($this->glide->step(self::STEP));
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;

@@ -91,6 +91,22 @@ final class Strip
         $this->alignment->reset();
     }
 
+    /**
+     * Has every tap count only what belongs to a stretch of the session.
+     *
+     * @param  int  $late  samples by which this channel's source comes late itself
+     */
+    public function measureOnly(int $from, int $to, int $late): void
+    {
+        $limit = fn (Meter $meter, string $stage) => $meter->limitTo($from + $late + $this->latencyTo($stage), $to + $late + $this->latencyTo($stage));
+        $limit($this->source, Tap::SOURCE);
+        foreach ($this->allSlots() as $slot) {
+            $limit($slot->meter, "insert:{$slot->id}");
+        }
+        $limit($this->preFader, Tap::PRE_FADER);
+        $limit($this->postFader, Tap::POST_FADER);
+    }
+
     public function closeGate(): void
     {
         $this->gate->towards(0.0);
@@ -141,31 +157,32 @@ final class Strip
     /**
      * Works a block through the channel.
      *
+     * @param  int  $place  in the session of the first sample, as the sources count
      * @param  array<string, ?Block>  $taken  taps somebody listens to, by key; filled here with copies
      * @return bool false when the output was not a number and the channel has been silenced
      */
-    public function process(Block $block, bool $metered, array &$taken): bool
+    public function process(Block $block, int $place, bool $metered, array &$taken): bool
     {
         $start = hrtime(true);
         $this->trim->process($block);
         if ($metered) {
-            $this->source->measure($block);
+            $this->source->measure($block, $place);
         }
         $this->take(Tap::SOURCE, $block, $taken);
         foreach ($this->slots as $slot) {
-            $slot->process($block, $metered);
+            $slot->process($block, $place, $metered);
             $this->take("insert:{$slot->id}", $block, $taken);
         }
         if ($metered) {
-            $this->preFader->measure($block);
+            $this->preFader->measure($block, $place);
         }
         $this->take(Tap::PRE_FADER, $block, $taken);
         $this->fade($block);
         foreach ($this->postSlots as $slot) {
-            $slot->process($block, $metered);
+            $slot->process($block, $place, $metered);
             $this->take("insert:{$slot->id}", $block, $taken);
         }
-        $sound = $this->postFader->measure($block);
+        $sound = $this->postFader->measure($block, $place);
         if (! $sound) {
             $this->silence($block);
         }
@@ -227,7 +244,7 @@ final class Strip
         $this->reset();
     }
 
-    /** @param array<string, ?Block> $taken */
+    /** @param  array<string, ?Block>  $taken */
     private function take(string $stage, Block $block, array &$taken): void
     {
         if ($taken === []) {

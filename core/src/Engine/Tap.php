@@ -16,7 +16,9 @@ final readonly class Tap
 
     public const POST_FADER = 'post-fader';
 
-    public function __construct(public string $channel, public string $stage = self::POST_FADER) {}
+    public function __construct(public string $channel, public string $stage = self::POST_FADER)
+    {
+    }
 
     /** "CHANNEL:STAGE", or a channel alone for its output; null when it is neither. */
     public static function fromString(string $text): ?self

@@ -19,9 +19,40 @@ final class Meter
 
     private float $gainReduction = 0.0;
 
-    /** Takes in a block; false when it holds a sample that is not a number or infinite. */
-    public function measure(Block $block): bool
+    private int $from = PHP_INT_MIN;
+
+    private int $to = PHP_INT_MAX;
+
+    /**
+     * Counts only what lies between two places from now on.
+     *
+     * @param  int  $from  first place that counts
+     * @param  int  $to  first place that no longer does
+     */
+    public function limitTo(int $from, int $to): void
     {
+        $this->from = $from;
+        $this->to = $to;
+    }
+
+    /**
+     * Takes in a block that starts at a place; false when it holds a sample that is not a number or infinite.
+     */
+    public function measure(Block $block, int $place): bool
+    {
+        $end = $place + $block->frames();
+        if ($place < $this->from || $end > $this->to) {
+            $first = max(0, $this->from - $place);
+            $count = min($end, $this->to) - $place - $first;
+            if ($count <= 0) {
+                return true;
+            }
+            $block = new Block(
+                array_slice($block->left, $first, $count),
+                $block->mono ? [] : array_slice($block->right, $first, $count),
+                $block->mono,
+            );
+        }
         $peak = $this->peak;
         $before = $this->energy;
         [$peak, $energy, $overs] = self::side($block->left, $peak);

@@ -18,7 +18,8 @@ final readonly class TapReading
         public float $meanSquare,
         public int $overs,
         public float $gainReduction = 0.0,
-    ) {}
+    ) {
+    }
 
     public function peakLevel(): ?float
     {

@@ -21,5 +21,6 @@ final readonly class RenderOptions
         public int $from = 0,
         public ?int $to = null,
         public float $tail = 0.0,
-    ) {}
+    ) {
+    }
 }

@@ -15,7 +15,7 @@ final class RenderRefused extends Refusal
         return new self('render', "Nothing to render: from sample {$from} to sample {$to} is no stretch of the session.");
     }
 
-    /** @param list<string> $taps */
+    /** @param  list<string>  $taps */
     public static function noSuchTap(Tap $tap, array $taps): self
     {
         return new self('tap', "There is no tap \"{$tap->key()}\"; there are: ".implode(', ', $taps).'.');

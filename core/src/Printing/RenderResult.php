@@ -21,5 +21,6 @@ final readonly class RenderResult
         public int $clipped,
         public ?int $firstClip,
         public array $faults,
-    ) {}
+    ) {
+    }
 }

@@ -22,7 +22,9 @@ use Hafen\Session\Session;
  */
 final readonly class Renderer
 {
-    public function __construct(private Compiler $compiler, private int $blockSize = 512) {}
+    public function __construct(private Compiler $compiler, private int $blockSize = 512)
+    {
+    }
 
     /**
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
@@ -61,7 +63,7 @@ final readonly class Renderer
         return $result;
     }
 
-    /** @param ?callable(int, int): bool $progress */
+    /** @param  ?callable(int, int): bool  $progress */
     private function write(Engine $engine, WavWriter $writer, int $from, int $total, ?callable $progress): RenderResult
     {
         $peak = 0.0;
@@ -76,7 +78,7 @@ final readonly class Renderer
                 $block->right = array_slice($block->right, 0, $count);
             }
             foreach ([$block->left, $block->right] as $side) {
-                $highest = max(max($side), -min($side));
+                $highest = max(0.0, ...array_map(abs(...), $side));
                 if ($highest > $peak) {
                     $peak = $highest;
                     $peakAt = $from + $done + (int) array_search($highest, array_map(abs(...), $side), true);

@@ -7,7 +7,9 @@ namespace Hafen\Processor;
 /** One side of a picture. */
 final readonly class Axis
 {
-    public function __construct(public string $unit, public float $min, public float $max, public Scale $scale) {}
+    public function __construct(public string $unit, public float $min, public float $max, public Scale $scale)
+    {
+    }
 
     /** @return array{unit: string, min: float, max: float, scale: string} */
     public function toArray(): array

@@ -80,7 +80,9 @@ final class Compressor implements Processor, ReducesGain
         );
     }
 
-    public function __construct(private readonly Setting $setting) {}
+    public function __construct(private readonly Setting $setting)
+    {
+    }
 
     public function set(ParameterValues $values): void
     {

@@ -12,7 +12,7 @@ namespace Hafen\Processor;
  */
 final readonly class ParameterSpec
 {
-    /** @param array<string, string> $choices label of each value */
+    /** @param  array<string, string>  $choices label of each value */
     private function __construct(
         public string $id,
         public string $label,
@@ -25,7 +25,8 @@ final readonly class ParameterSpec
         public float $step = 0.1,
         public array $choices = [],
         public string $group = '',
-    ) {}
+    ) {
+    }
 
     public static function number(
         string $id,
@@ -51,7 +52,7 @@ final readonly class ParameterSpec
         return self::number($id, $label, 'dB', $min, $max, $default, group: $group);
     }
 
-    /** @param array<string, string> $choices label of each value */
+    /** @param  array<string, string>  $choices label of each value */
     public static function choice(string $id, string $label, array $choices, string $default, string $group = ''): self
     {
         return new self($id, $label, ParameterKind::Choice, $default, choices: $choices, group: $group);

@@ -9,16 +9,17 @@ use LogicException;
 /** A value for every parameter of one processor; what a document leaves out has its default. */
 final readonly class ParameterValues
 {
-    /** @param array<string, float|string|bool> $values */
-    private function __construct(private array $values) {}
+    /** @param  array<string, float|string|bool>  $values */
+    private function __construct(private array $values)
+    {
+    }
 
-    /** @param array<string, float|string|bool> $given checked before, see {@see ParameterSpec::objection()} */
+    /** @param  array<string, float|string|bool>  $given checked before, see {@see ParameterSpec::objection()} */
     public static function of(ProcessorSpec $spec, array $given = []): self
     {
         $values = [];
         foreach ($spec->parameters as $parameter) {
-            $value = $given[$parameter->id] ?? $parameter->default;
-            $values[$parameter->id] = is_int($value) ? (float) $value : $value;
+            $values[$parameter->id] = $given[$parameter->id] ?? $parameter->default;
         }
 
         return new self($values);

@@ -20,7 +20,7 @@ final class ParametricEq implements Processor
 {
     use NoLatency;
 
-    private const BELLS = [1 => 120.0, 2 => 400.0, 3 => 1500.0, 4 => 5000.0];
+    private const BELLS = [1 => 200.0, 2 => 500.0, 3 => 1500.0, 4 => 5000.0];
 
     private readonly BiquadCascade $cascade;
 
@@ -33,7 +33,7 @@ final class ParametricEq implements Processor
             ParameterSpec::toggle('high-pass', 'On', false, 'High-pass'),
             ParameterSpec::frequency('high-pass-frequency', 'Frequency', 60.0, group: 'High-pass'),
             ParameterSpec::choice('high-pass-slope', 'Slope', $slopes, '12dB', 'High-pass'),
-            ...self::band('low-shelf', 'Low shelf', 150.0, 0.7, 2.0),
+            ...self::band('low-shelf', 'Low shelf', 90.0, 0.7, 2.0),
         ];
         foreach (self::BELLS as $number => $frequency) {
             $parameters = [...$parameters, ...self::band("bell-{$number}", "Bell {$number}", $frequency, 1.0, 24.0)];
@@ -46,7 +46,7 @@ final class ParametricEq implements Processor
             'Lifts and cuts bands: four bells, two shelves, two filters.',
             [
                 ...$parameters,
-                ...self::band('high-shelf', 'High shelf', 8000.0, 0.7, 2.0),
+                ...self::band('high-shelf', 'High shelf', 9000.0, 0.7, 2.0),
                 ParameterSpec::toggle('low-pass', 'On', false, 'Low-pass'),
                 ParameterSpec::frequency('low-pass-frequency', 'Frequency', 16000.0, group: 'Low-pass'),
                 ParameterSpec::choice('low-pass-slope', 'Slope', $slopes, '12dB', 'Low-pass'),

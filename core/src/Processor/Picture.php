@@ -24,9 +24,15 @@ final readonly class Picture
         public array $curves,
         public array $handles = [],
         public ?string $reading = null,
-    ) {}
+    ) {
+    }
 
-    /** Level in dB over frequency, from an amplitude function. @param callable(float): float $magnitude */
+    /**
+     * Level in dB over frequency, from an amplitude function.
+     *
+     * @param  callable(float): float  $magnitude
+     * @param  list<array{label: string, x: float, y: float, xParameter: ?string, yParameter: ?string}>  $handles
+     */
     public static function response(callable $magnitude, int $sampleRate, float $range, array $handles = [], string $title = 'Response'): self
     {
         $points = [];

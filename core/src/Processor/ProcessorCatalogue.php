@@ -12,7 +12,7 @@ final class ProcessorCatalogue
     /** @var array<string, class-string<Processor>> */
     private array $classes = [];
 
-    /** @param list<class-string<Processor>> $classes */
+    /** @param  list<class-string<Processor>>  $classes */
     public function __construct(array $classes)
     {
         foreach ($classes as $class) {
@@ -57,7 +57,7 @@ final class ProcessorCatalogue
         return $this->class($id)::spec();
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function make(string $id, array $parameters, Setting $setting): Processor
     {
         $class = $this->class($id);
@@ -67,7 +67,7 @@ final class ProcessorCatalogue
         return $processor;
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function latency(string $id, array $parameters, Setting $setting): int
     {
         $class = $this->class($id);
@@ -75,7 +75,7 @@ final class ProcessorCatalogue
         return $class::latencyOf(ParameterValues::of($class::spec(), $parameters), $setting);
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function label(string $id, array $parameters): string
     {
         $class = $this->class($id);
@@ -83,7 +83,7 @@ final class ProcessorCatalogue
         return $class::label(ParameterValues::of($class::spec(), $parameters));
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function picture(string $id, array $parameters, Setting $setting): ?Picture
     {
         $class = $this->class($id);

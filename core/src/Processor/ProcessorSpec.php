@@ -26,7 +26,8 @@ final readonly class ProcessorSpec
         public bool $wetOnly = false,
         public bool $widens = false,
         public array $synonyms = [],
-    ) {}
+    ) {
+    }
 
     public function parameter(string $id): ?ParameterSpec
     {

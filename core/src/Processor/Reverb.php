@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 

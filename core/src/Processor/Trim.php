@@ -46,7 +46,9 @@ final class Trim implements Processor
         return null;
     }
 
-    public function __construct(private readonly Setting $setting) {}
+    public function __construct(private readonly Setting $setting)
+    {
+    }
 
     public function set(ParameterValues $values): void
     {

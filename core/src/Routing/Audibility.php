@@ -14,8 +14,10 @@ use Hafen\Session\Session;
  */
 final readonly class Audibility
 {
-    /** @param array<string, bool> $audible */
-    private function __construct(private array $audible) {}
+    /** @param  array<string, bool>  $audible */
+    private function __construct(private array $audible)
+    {
+    }
 
     public static function of(Session $session): self
     {

@@ -14,8 +14,10 @@ use Hafen\Session\Session;
 /** How late each channel comes by its own inserts, and how late the main's output is in all, in samples. */
 final readonly class Latencies
 {
-    /** @param array<string, int> $channels by channel id */
-    private function __construct(public array $channels, public int $session) {}
+    /** @param  array<string, int>  $channels by channel id */
+    private function __construct(public array $channels, public int $session)
+    {
+    }
 
     public static function of(Session $session, ProcessorCatalogue $processors): self
     {

@@ -34,7 +34,8 @@ final readonly class Channel
         public bool $soloSafe = false,
         public array $postInserts = [],
         public string $output = 'main',
-    ) {}
+    ) {
+    }
 
     /** @return list<Insert> */
     public function row(Row $row): array
@@ -73,7 +74,7 @@ final readonly class Channel
         return $this->copy(insertsOn: $on);
     }
 
-    /** @param list<Insert> $inserts */
+    /** @param  list<Insert>  $inserts */
     public function withRow(Row $row, array $inserts): self
     {
         return $row === Row::Inserts ? $this->copy(inserts: $inserts) : $this->copy(postInserts: $inserts);

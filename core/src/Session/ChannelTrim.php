@@ -7,5 +7,7 @@ namespace Hafen\Session;
 /** Gain in dB (null is silence) and polarity at the head of a channel. */
 final readonly class ChannelTrim
 {
-    public function __construct(public ?float $gain = 0.0, public bool $invert = false) {}
+    public function __construct(public ?float $gain = 0.0, public bool $invert = false)
+    {
+    }
 }

@@ -14,7 +14,8 @@ final readonly class Clip
         public int $offset,
         public int $length,
         public ?float $gain = 0.0,
-    ) {}
+    ) {
+    }
 
     public function end(): int
     {

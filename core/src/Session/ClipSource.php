@@ -7,8 +7,10 @@ namespace Hafen\Session;
 /** Clips on a track; where they overlap they add up. */
 final readonly class ClipSource implements Source
 {
-    /** @param list<Clip> $clips */
-    public function __construct(public array $clips = []) {}
+    /** @param  list<Clip>  $clips */
+    public function __construct(public array $clips = [])
+    {
+    }
 
     /** Sample after the last clip's last. */
     public function end(): int

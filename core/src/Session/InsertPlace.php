@@ -12,5 +12,6 @@ final readonly class InsertPlace
         public Row $row,
         public int $index,
         public Insert $insert,
-    ) {}
+    ) {
+    }
 }

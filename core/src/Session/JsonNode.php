@@ -13,7 +13,9 @@ use stdClass;
  */
 final readonly class JsonNode
 {
-    public function __construct(public mixed $value, public string $pointer = '') {}
+    public function __construct(public mixed $value, public string $pointer = '')
+    {
+    }
 
     /** @throws InvalidDocument when the text is too long or not JSON */
     public static function parse(string $json, int $mostBytes): self
@@ -161,7 +163,7 @@ final readonly class JsonNode
         return is_bool($this->value) ? $this->value : throw $this->expected('true or false');
     }
 
-    /** @param list<string> $allowed */
+    /** @param  list<string>  $allowed */
     public function oneOf(array $allowed): string
     {
         return is_string($this->value) && in_array($this->value, $allowed, true)

@@ -11,14 +11,15 @@ final readonly class ProcessorInsert implements Insert
 {
     use Copies;
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function __construct(
         public string $id,
         public string $processor,
         public bool $on = true,
         public float $mix = 1.0,
         public array $parameters = [],
-    ) {}
+    ) {
+    }
 
     public function id(): string
     {
@@ -50,7 +51,7 @@ final readonly class ProcessorInsert implements Insert
         return $this->copy(parameters: [...$this->parameters, $parameter => $value]);
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public function withParameters(array $parameters): self
     {
         return $this->copy(parameters: $parameters);

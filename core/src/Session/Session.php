@@ -11,7 +11,7 @@ final readonly class Session
 {
     use Copies;
 
-    /** @param list<Channel> $channels in the order they are shown; exactly one is the main */
+    /** @param  list<Channel>  $channels in the order they are shown; exactly one is the main */
     public function __construct(
         public string $name,
         public int $sampleRate,
@@ -19,7 +19,8 @@ final readonly class Session
         public float $panLaw,
         public int $length,
         public array $channels,
-    ) {}
+    ) {
+    }
 
     public function channel(string $id): ?Channel
     {
@@ -66,7 +67,7 @@ final readonly class Session
         ));
     }
 
-    /** @param list<Channel> $channels */
+    /** @param  list<Channel>  $channels */
     public function withChannels(array $channels): self
     {
         return $this->copy(channels: $channels);

@@ -26,7 +26,9 @@ final readonly class SessionCodec
 
     private const LONGEST = 1 << 40;
 
-    public function __construct(private ProcessorCatalogue $processors) {}
+    public function __construct(private ProcessorCatalogue $processors)
+    {
+    }
 
     /**
      * @throws InvalidDocument with the JSON pointer of the place
@@ -237,7 +239,7 @@ final readonly class SessionCodec
         return $output;
     }
 
-    /** @param list<Channel> $channels */
+    /** @param  list<Channel>  $channels */
     private function checkIds(array $channels, JsonNode $node): void
     {
         $mains = array_filter($channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Main);
@@ -258,7 +260,7 @@ final readonly class SessionCodec
         }
     }
 
-    /** @param list<string> $ids */
+    /** @param  list<string>  $ids */
     private function checkUnique(array $ids, string $pointer): void
     {
         foreach ($ids as $index => $id) {
@@ -268,7 +270,7 @@ final readonly class SessionCodec
         }
     }
 
-    /** @param list<Channel> $channels */
+    /** @param  list<Channel>  $channels */
     private function checkOutputs(array $channels): void
     {
         $kinds = array_column(array_map(static fn (Channel $channel): array => [$channel->id, $channel->kind], $channels), 1, 0);

@@ -5,4 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Session;
 
 /** Where a channel's sound comes from. */
-interface Source {}
+interface Source
+{
+}

@@ -13,7 +13,9 @@ final readonly class SessionSurvey
 {
     private const OVERVIEW_POINTS = 800;
 
-    public function __construct(private Compiler $compiler) {}
+    public function __construct(private Compiler $compiler)
+    {
+    }
 
     /**
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
@@ -22,8 +24,9 @@ final readonly class SessionSurvey
     public function measure(Session $session, ?callable $progress = null): ?SurveyResult
     {
         $engine = new Engine($this->compiler, $session);
-        $engine->start(0);
         $length = max(1, $session->length);
+        $engine->measureOnly(0, $length);
+        $engine->start(0);
         $overview = array_fill(0, min(self::OVERVIEW_POINTS, $length), 0.0);
         $points = count($overview);
         $faults = [];
@@ -47,6 +50,6 @@ final readonly class SessionSurvey
             }
         }
 
-        return new SurveyResult($length, $engine->readings(), array_values($overview), $engine->loads(), array_values($faults));
+        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults));
     }
 }

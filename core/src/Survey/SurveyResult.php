@@ -22,5 +22,6 @@ final readonly class SurveyResult
         public array $overview,
         public array $loads,
         public array $faults,
-    ) {}
+    ) {
+    }
 }

@@ -17,7 +17,7 @@ function temporaryWav(): string
     return sys_get_temp_dir().'/hafen-wav-'.bin2hex(random_bytes(6)).'.wav';
 }
 
-/** @param list<list<float>> $sides */
+/** @param  list<list<float>>  $sides */
 function writeWav(string $path, array $sides, SampleFormat $format, int $rate = 48000, ?BroadcastExtension $bext = null, int $riffLimit = 0xFFFFFFFF): WavWriter
 {
     $writer = WavWriter::create($path, new AudioFormat($rate, count($sides), $format), $bext, null, $riffLimit);

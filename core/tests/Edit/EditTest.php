@@ -14,7 +14,7 @@ use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
 
-/** @param array<string, mixed> $edit */
+/** @param  array<string, mixed>  $edit */
 function edited(Session $session, array $edit): Session
 {
     $processors = ProcessorCatalogue::standard();

@@ -2,7 +2,6 @@
 
 declare(strict_types=1);
 
-use Hafen\Audio\Block;
 use Hafen\Demo\FerryTerminal;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
@@ -10,8 +9,8 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Latencies;
 use Hafen\Routing\PanLaw;
 use Hafen\Session\ChannelTrim;
-use Hafen\Session\ClipSource;
 use Hafen\Session\Clip;
+use Hafen\Session\ClipSource;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
 use Hafen\Session\Width;

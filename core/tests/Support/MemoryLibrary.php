@@ -11,8 +11,10 @@ use Hafen\Engine\AudioLibrary;
 /** Sound that exists only in a test. */
 final class MemoryLibrary implements AudioLibrary
 {
-    /** @param array<string, list<list<float>>> $files sides by name */
-    public function __construct(public array $files, private readonly int $rate = 48000) {}
+    /** @param  array<string, list<list<float>>>  $files sides by name */
+    public function __construct(public array $files, private readonly int $rate = 48000)
+    {
+    }
 
     public function open(string $file): AudioSource
     {
@@ -20,8 +22,10 @@ final class MemoryLibrary implements AudioLibrary
 
         return new class($sides, $this->rate) implements AudioSource
         {
-            /** @param list<list<float>> $sides */
-            public function __construct(private readonly array $sides, private readonly int $rate) {}
+            /** @param  list<list<float>>  $sides */
+            public function __construct(private readonly array $sides, private readonly int $rate)
+            {
+            }
 
             public function sampleRate(): int
             {

@@ -22,13 +22,13 @@ use Hafen\Session\Width;
 /** Small sessions, and what comes out of them. */
 final class Mix
 {
-    /** @param list<Insert> $inserts */
+    /** @param  list<Insert>  $inserts */
     public static function track(string $id, array $inserts = [], Width $width = Width::Mono, int $length = 48000): Channel
     {
         return new Channel($id, ChannelKind::Track, ucfirst($id), $width, new ClipSource([new Clip('k1', $id, 0, 0, $length)]), inserts: $inserts);
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public static function insert(string $id, string $processor, array $parameters = [], float $mix = 1.0, bool $on = true): ProcessorInsert
     {
         return new ProcessorInsert($id, $processor, $on, $mix, $parameters);

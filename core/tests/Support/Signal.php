@@ -61,19 +61,19 @@ final class Signal
         return $out;
     }
 
-    /** @param array<string, float|string|bool> $parameters */
+    /** @param  array<string, float|string|bool>  $parameters */
     public static function processor(string $id, array $parameters = [], int $rate = 48000, float $tempo = 120.0): Processor
     {
         return ProcessorCatalogue::standard()->make($id, $parameters, new Setting($rate, $tempo));
     }
 
-    /** @param list<float> $samples */
+    /** @param  list<float>  $samples */
     public static function peak(array $samples): float
     {
         return max(max($samples), -min($samples));
     }
 
-    /** @param list<float> $samples */
+    /** @param  list<float>  $samples */
     public static function rms(array $samples): float
     {
         return sqrt(array_sum(array_map(static fn (float $sample): float => $sample * $sample, $samples)) / count($samples));

@@ -31,7 +31,9 @@ const isCompared = computed(() => listening.compare?.kind === 'row' && listening
 const wave = computed(() => {
     const points = media.value?.overview ?? [];
     const top = points.map((peak, i) => `${(i / Math.max(1, points.length - 1)) * 276},${28 - Math.min(1, peak) * 27}`);
-    const bottom = points.map((peak, i) => `${(i / Math.max(1, points.length - 1)) * 276},${28 + Math.min(1, peak) * 27}`);
+    const bottom = points.map(
+        (peak, i) => `${(i / Math.max(1, points.length - 1)) * 276},${28 + Math.min(1, peak) * 27}`,
+    );
     return [...top, ...bottom.reverse()].join(' ');
 });
 const stages = computed(() => {
@@ -90,32 +92,95 @@ function remove(): void {
             <span class="soft">moves keep their relation</span>
         </header>
         <header v-else>
-            <input ref="field" v-model="name" class="title" aria-label="Name of the channel" @keydown.enter="rename" @keydown.stop @blur="rename" />
-            <span class="soft">{{ isTrack ? `Track ${place + 1} · ${channel.width}` : 'Main' }}</span>
+            <input
+                ref="field"
+                v-model="name"
+                class="title"
+                aria-label="Name of the channel"
+                @keydown.enter="rename"
+                @keydown.stop
+                @blur="rename"
+            />
+            <span class="soft kind">{{ isTrack ? `Track ${place + 1} · ${channel.width}` : 'Main' }}</span>
         </header>
 
         <template v-if="isTrack && !many">
-            <svg v-if="media?.overview" class="wave" viewBox="0 0 276 56" preserveAspectRatio="none" role="img" aria-label="Waveform">
+            <svg
+                v-if="media?.overview"
+                class="wave"
+                viewBox="0 0 276 56"
+                preserveAspectRatio="none"
+                role="img"
+                aria-label="Waveform"
+            >
                 <polygon :points="wave" />
             </svg>
             <p v-if="clip" class="hint">
-                {{ media?.name ?? '…' }} · {{ clock(clip.length, rate) }}<template v-if="media?.sampleRate"> · {{ media.sampleRate / 1000 }} kHz, {{ media.channels === 1 ? 'mono' : 'stereo' }}</template>
+                {{ media?.name ?? '…' }} · {{ clock(clip.length, rate)
+                }}<template v-if="media?.sampleRate">
+                    · {{ media.sampleRate / 1000 }} kHz, {{ media.channels === 1 ? 'mono' : 'stereo' }}</template
+                >
             </p>
             <p v-else class="hint">No file on this track yet. Drop one on its row, or choose one.</p>
-            <label class="text-button file">{{ clip ? 'Replace file' : 'Choose a file' }}<input type="file" accept="audio/*,.wav,.bwf,.rf64" @change="replaceFile" /></label>
+            <label class="text-button file"
+                >{{ clip ? 'Replace file' : 'Choose a file'
+                }}<input type="file" accept="audio/*,.wav,.bwf,.rf64" @change="replaceFile"
+            /></label>
         </template>
 
         <div class="switches">
-            <button class="toggle" :aria-pressed="channel.trim.invert" :class="{ on: channel.trim.invert }" @click="session.edit({ type: 'set-polarity', channels: along, invert: !channel.trim.invert })">Polarity inverted</button>
-            <button v-if="isTrack" class="toggle" :aria-pressed="channel.soloSafe" :class="{ on: channel.soloSafe }" @click="session.edit({ type: 'set-solo-safe', channels: along, soloSafe: !channel.soloSafe })">Solo-safe</button>
-            <button class="toggle" :aria-pressed="!channel.insertsOn" :class="{ on: !channel.insertsOn }" @click="session.edit({ type: 'set-row', channels: along, on: !channel.insertsOn })">Row bypassed</button>
+            <button
+                class="toggle"
+                :aria-pressed="channel.trim.invert"
+                :class="{ on: channel.trim.invert }"
+                @click="session.edit({ type: 'set-polarity', channels: along, invert: !channel.trim.invert })"
+            >
+                Polarity inverted
+            </button>
+            <button
+                v-if="isTrack"
+                class="toggle"
+                :aria-pressed="channel.soloSafe"
+                :class="{ on: channel.soloSafe }"
+                @click="session.edit({ type: 'set-solo-safe', channels: along, soloSafe: !channel.soloSafe })"
+            >
+                Solo-safe
+            </button>
+            <button
+                class="toggle"
+                :aria-pressed="!channel.insertsOn"
+                :class="{ on: !channel.insertsOn }"
+                @click="session.edit({ type: 'set-row', channels: along, on: !channel.insertsOn })"
+            >
+                Row bypassed
+            </button>
         </div>
         <div class="actions">
             <button class="text-button" @click="finder.openForSelection()">Add effect</button>
-            <button class="text-button" @click="finder.openFor(channel.id, 'postInserts', channel.postInserts.length)">Add after fader</button>
+            <button class="text-button" @click="finder.openFor(channel.id, 'postInserts', channel.postInserts.length)">
+                Add after fader
+            </button>
             <template v-if="isTrack">
-                <button v-if="!many" class="text-button" :disabled="place === 0" title="Move the track up" aria-label="Move the track up" @click="session.edit({ type: 'move-channel', channel: channel.id, to: place - 1 })">↑</button>
-                <button v-if="!many" class="text-button" :disabled="place === session.tracks.length - 1" title="Move the track down" aria-label="Move the track down" @click="session.edit({ type: 'move-channel', channel: channel.id, to: place + 1 })">↓</button>
+                <button
+                    v-if="!many"
+                    class="text-button"
+                    :disabled="place === 0"
+                    title="Move the track up"
+                    aria-label="Move the track up"
+                    @click="session.edit({ type: 'move-channel', channel: channel.id, to: place - 1 })"
+                >
+                    ↑
+                </button>
+                <button
+                    v-if="!many"
+                    class="text-button"
+                    :disabled="place === session.tracks.length - 1"
+                    title="Move the track down"
+                    aria-label="Move the track down"
+                    @click="session.edit({ type: 'move-channel', channel: channel.id, to: place + 1 })"
+                >
+                    ↓
+                </button>
                 <button class="text-button" @click="remove">Remove</button>
             </template>
         </div>
@@ -140,9 +205,19 @@ function remove(): void {
                 </tbody>
             </table>
             <p class="hint">
-                {{ latency === 0 ? 'no latency' : `${((latency / rate) * 1000).toFixed(1)} ms latency, lined up with the others` }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template>
+                {{
+                    latency === 0
+                        ? 'no latency'
+                        : `${((latency / rate) * 1000).toFixed(1)} ms latency, lined up with the others`
+                }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template>
             </p>
-            <button v-if="channel.inserts.length + channel.postInserts.length > 0" class="pill compare" :class="{ on: isCompared }" :aria-pressed="isCompared" @click="listening.startCompare(isCompared ? null : { kind: 'row', id: channel.id })">
+            <button
+                v-if="channel.inserts.length + channel.postInserts.length > 0"
+                class="pill compare"
+                :class="{ on: isCompared }"
+                :aria-pressed="isCompared"
+                @click="listening.startCompare(isCompared ? null : { kind: 'row', id: channel.id })"
+            >
                 {{ isCompared ? 'Comparing with the row bypassed' : 'Compare with the row bypassed' }}
             </button>
         </template>
@@ -170,7 +245,8 @@ h2,
 }
 
 .title {
-    width: 190px;
+    flex: 1;
+    min-width: 0;
     margin-left: -5px;
     padding: 1px 4px;
     border: 1px solid transparent;
@@ -181,6 +257,10 @@ h2,
 .title:hover,
 .title:focus {
     border-color: var(--contour);
+}
+
+.kind {
+    white-space: nowrap;
 }
 
 .wave {

@@ -26,7 +26,9 @@ const id = computed(() => props.channel.id);
 const isMain = computed(() => props.channel.kind === 'main');
 const isSelected = computed(() => selection.channels.includes(id.value));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
-const hasSource = computed(() => isMain.value || ('clips' in props.channel.source && props.channel.source.clips.length > 0));
+const hasSource = computed(
+    () => isMain.value || ('clips' in props.channel.source && props.channel.source.clips.length > 0),
+);
 const lastBeforeFader = computed(() => `${id.value}:pre-fader`);
 
 /** After how many inserts of the row the sound has two sides. */
@@ -34,7 +36,9 @@ function wideFrom(row: 'inserts' | 'postInserts', already: boolean): number {
     if (already) {
         return 0;
     }
-    const index = props.channel[row].findIndex((insert) => catalogue.byId[insert.processor]?.widens && insert.on && insert.mix > 0);
+    const index = props.channel[row].findIndex(
+        (insert) => catalogue.byId[insert.processor]?.widens && insert.on && insert.mix > 0,
+    );
     return index < 0 || !props.channel.insertsOn ? Infinity : index + 1;
 }
 const wideInserts = computed(() => wideFrom('inserts', props.channel.width === 'stereo'));
@@ -44,7 +48,9 @@ const output = computed(() => {
     if (isMain.value) {
         return props.channel.output.replace(':', ' ').replace('-', '–');
     }
-    return props.channel.output === 'none' ? 'nowhere' : (session.channel(props.channel.output)?.name ?? props.channel.output);
+    return props.channel.output === 'none'
+        ? 'nowhere'
+        : (session.channel(props.channel.output)?.name ?? props.channel.output);
 });
 
 function setFader(gain: number | null, gesture: string): void {
@@ -98,7 +104,12 @@ function nudgeTrim(by: number): void {
 }
 
 function trimKey(event: KeyboardEvent): void {
-    if (event.key === 'ArrowUp' || event.key === 'ArrowRight' || event.key === 'ArrowDown' || event.key === 'ArrowLeft') {
+    if (
+        event.key === 'ArrowUp' ||
+        event.key === 'ArrowRight' ||
+        event.key === 'ArrowDown' ||
+        event.key === 'ArrowLeft'
+    ) {
         event.preventDefault();
         event.stopPropagation();
         const size = event.shiftKey ? 0.1 : 0.5;
@@ -137,10 +148,30 @@ function panText(pan: number): string {
         @dragleave="isOver = false"
         @drop.prevent.stop="dropFiles"
     >
-        <button class="name plain" :title="channel.name" @click.stop="selection.selectChannel(id, $event, order)">{{ channel.name }}</button>
+        <button class="name plain" :title="channel.name" @click.stop="selection.selectChannel(id, $event, order)">
+            {{ channel.name }}
+        </button>
         <span class="switches">
-            <button class="switch" :class="{ on: channel.mute }" :aria-pressed="channel.mute" :aria-label="`Mute ${channel.name}`" title="Mute (M)" @click.stop="toggle('mute')">M</button>
-            <button class="switch solo" :class="{ on: channel.solo }" :aria-pressed="channel.solo" :aria-label="`Solo ${channel.name}`" title="Solo (S)" @click.stop="toggle('solo')">S</button>
+            <button
+                class="switch"
+                :class="{ on: channel.mute }"
+                :aria-pressed="channel.mute"
+                :aria-label="`Mute ${channel.name}`"
+                title="Mute (M)"
+                @click.stop="toggle('mute')"
+            >
+                M
+            </button>
+            <button
+                class="switch solo"
+                :class="{ on: channel.solo }"
+                :aria-pressed="channel.solo"
+                :aria-label="`Solo ${channel.name}`"
+                title="Solo (S)"
+                @click.stop="toggle('solo')"
+            >
+                S
+            </button>
         </span>
         <span class="cell">
             <PathLine :tap="`${id}:source`" :wide="channel.width === 'stereo'" :silent="!hasSource" />
@@ -192,7 +223,7 @@ function panText(pan: number): string {
                 :dim="!isAudible"
                 @change="setFader"
             >
-                <template #default="{ value }">{{ decibels(value) }}</template>
+                <template #default="{ value }">{{ decibels(value, true) }}</template>
             </LyingSlider>
         </span>
         <span class="cell pan">
@@ -212,10 +243,22 @@ function panText(pan: number): string {
                 <template #default="{ value }">{{ panText((value ?? 0) / 100) }}</template>
             </LyingSlider>
         </span>
-        <InsertRow v-if="channel.postInserts.length > 0" class="post" :channel="channel" row="postInserts" :start="`${id}:pre-fader`" :wide-from="0" :silent="!isAudible" />
+        <InsertRow
+            v-if="channel.postInserts.length > 0"
+            class="post"
+            :channel="channel"
+            row="postInserts"
+            :start="`${id}:pre-fader`"
+            :wide-from="0"
+            :silent="!isAudible"
+        />
         <span class="cell last" :class="{ bare: channel.postInserts.length === 0 }">
             <PathLine :tap="`${id}:post-fader`" :wide="true" :silent="!isAudible" />
-            <TapStation :tap="`${id}:post-fader`" :name="`${channel.name}, after the fader`" :fixed-point="isMain && channel.output !== 'none'" />
+            <TapStation
+                :tap="`${id}:post-fader`"
+                :name="`${channel.name}, after the fader`"
+                :fixed-point="isMain && channel.output !== 'none'"
+            />
         </span>
         <span class="output" :class="{ figure: isMain }">{{ isMain ? output : `→ ${output}` }}</span>
     </div>

@@ -18,7 +18,9 @@ const listening = useListening();
 const drag = useChipDrag();
 
 const spec = computed(() => catalogue.byId[props.insert.processor]);
-const label = computed(() => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor);
+const label = computed(
+    () => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor,
+);
 const isOn = computed(() => props.insert.on && props.channel.insertsOn);
 const isSelected = computed(() => selection.insert === props.insert.id);
 const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
@@ -50,7 +52,13 @@ function grab(event: PointerEvent): void {
 <template>
     <div
         class="chip"
-        :class="{ off: !isOn, chosen: isSelected, dragged: isDragged, swap: isSwapTarget, 'level-dependent': spec?.levelDependent }"
+        :class="{
+            off: !isOn,
+            chosen: isSelected,
+            dragged: isDragged,
+            swap: isSwapTarget,
+            'level-dependent': spec?.levelDependent,
+        }"
         :data-insert="insert.id"
         :data-processor="insert.processor"
         :data-row="row"
@@ -58,13 +66,20 @@ function grab(event: PointerEvent): void {
         :data-index="index"
         :title="title"
     >
-        <button class="lamp plain" :aria-label="`${label}: ${insert.on ? 'bypass' : 'switch on'}`" :aria-pressed="insert.on" @click.stop="toggle">
+        <button
+            class="lamp plain"
+            :aria-label="`${label}: ${insert.on ? 'bypass' : 'switch on'}`"
+            :aria-pressed="insert.on"
+            @click.stop="toggle"
+        >
             <span class="light" />
         </button>
         <button class="name plain" :aria-label="`${label}, ${channel.name}`" @pointerdown="grab" @click.stop="select">
             {{ label }}<span v-if="insert.mix < 1" class="mix figure">{{ Math.round(insert.mix * 100) }} %</span>
         </button>
-        <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`">{{ Math.round(cost * 100) }}%</span>
+        <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
+            >{{ Math.round(cost * 100) }}%</span
+        >
         <span class="edge in" :class="inDepth" /><span class="edge out" :class="outDepth" />
     </div>
 </template>

@@ -40,7 +40,9 @@ const load = computed(() => listening.loads[after.value]);
 const isCompared = computed(() => listening.compare?.kind === 'insert' && listening.compare.id === props.insert.id);
 const latency = computed(() => session.state?.inserts[props.insert.id]?.latency ?? 0);
 const latencyText = computed(() =>
-    latency.value === 0 ? 'no latency' : `${((latency.value / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late`,
+    latency.value === 0
+        ? 'no latency'
+        : `${((latency.value / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late`,
 );
 
 const values = computed(() => ({ ...props.insert.parameters, ...local.value }));
@@ -53,13 +55,11 @@ let pending = 0;
 function set(parameter: string, next: ParameterValue, gesture: string): void {
     local.value = { ...local.value, [parameter]: next };
     pending++;
-    void session
-        .edit({ type: 'set-parameter', insert: props.insert.id, parameter, value: next }, gesture)
-        .then(() => {
-            if (--pending === 0) {
-                local.value = {};
-            }
-        });
+    void session.edit({ type: 'set-parameter', insert: props.insert.id, parameter, value: next }, gesture).then(() => {
+        if (--pending === 0) {
+            local.value = {};
+        }
+    });
 }
 
 /** A drag in the picture may leave the parameter's range. */
@@ -102,7 +102,9 @@ watch(
     () => [props.insert.id, props.insert.processor],
     () => {
         local.value = {};
-        group.value = groups.value.find((name) => name !== 'High-pass') ?? '';
+        // The band that is in use, else the first.
+        const used = spec.value?.parameters.find((parameter) => props.insert.parameters[parameter.id] !== undefined);
+        group.value = used?.group ?? groups.value[0] ?? '';
     },
     { immediate: true },
 );
@@ -118,20 +120,51 @@ function remove(): void {
     <div v-if="spec" class="inspector" :data-inspecting="insert.id">
         <header>
             <h2>{{ spec.name }}</h2>
-            <span class="soft">{{ channel.name }} · {{ index + 1 }} of {{ channel[row].length }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span>
+            <span class="soft"
+                >{{ channel.name }} · {{ index + 1 }} of {{ channel[row].length
+                }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
+            >
         </header>
         <div class="actions">
             <PresetMenu :insert="insert" :spec="spec" />
             <span class="fill" />
-            <button class="text-button" @click="session.edit({ type: 'set-insert-on', inserts: [insert.id], on: !insert.on })">{{ insert.on ? 'Bypass' : 'Switch on' }}</button>
+            <button
+                class="text-button"
+                @click="session.edit({ type: 'set-insert-on', inserts: [insert.id], on: !insert.on })"
+            >
+                {{ insert.on ? 'Bypass' : 'Switch on' }}
+            </button>
             <button class="text-button" @click="finder.openToReplace(insert.id)">Replace</button>
             <button class="text-button" @click="remove">Remove</button>
         </div>
-        <ProcessorPicture v-if="picture" :picture="picture" :level-in="listening.isPlaying ? (levelIn?.peak ?? null) : null" :reduction="levelOut?.reduction ?? 0" @set="setHeld" @focus="focusGroup" />
+        <ProcessorPicture
+            v-if="picture"
+            :picture="picture"
+            :level-in="listening.isPlaying ? (levelIn?.peak ?? null) : null"
+            :reduction="levelOut?.reduction ?? 0"
+            @set="setHeld"
+            @focus="focusGroup"
+        />
         <div v-if="groups.length > 1" class="groups" role="tablist" aria-label="Bands">
-            <button v-for="name in groups" :key="name" class="plain" role="tab" :aria-selected="name === group" :class="{ on: name === group }" @click="group = name">{{ name }}</button>
+            <button
+                v-for="name in groups"
+                :key="name"
+                class="plain"
+                role="tab"
+                :aria-selected="name === group"
+                :class="{ on: name === group }"
+                @click="group = name"
+            >
+                {{ name }}
+            </button>
         </div>
-        <ParameterControl v-for="parameter in shown" :key="parameter.id" :spec="parameter" :value="value(parameter)" @change="(next, gesture) => set(parameter.id, next, gesture)" />
+        <ParameterControl
+            v-for="parameter in shown"
+            :key="parameter.id"
+            :spec="parameter"
+            :value="value(parameter)"
+            @change="(next, gesture) => set(parameter.id, next, gesture)"
+        />
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
             <LyingSlider
@@ -142,7 +175,10 @@ function remove(): void {
                 :step="1"
                 label="Mix"
                 :text="`${Math.round(insert.mix * 100)} %`"
-                @change="(next, gesture) => session.edit({ type: 'set-mix', insert: insert.id, mix: (next ?? 0) / 100 }, gesture)"
+                @change="
+                    (next, gesture) =>
+                        session.edit({ type: 'set-mix', insert: insert.id, mix: (next ?? 0) / 100 }, gesture)
+                "
             >
                 <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
             </LyingSlider>
@@ -150,7 +186,9 @@ function remove(): void {
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
         <p v-if="spec.wetOnly && insert.mix === 1" class="about">
             All wet: none of the dry sound is left here.
-            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">Set 25 %</button>
+            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">
+                Set 25 %
+            </button>
         </p>
         <dl>
             <dt>in</dt>
@@ -158,10 +196,20 @@ function remove(): void {
             <dt>out</dt>
             <dd class="figure">{{ decibels(levelOut?.peak) }}</dd>
             <dt v-if="(levelOut?.reduction ?? 0) > 0.05">reduction</dt>
-            <dd v-if="(levelOut?.reduction ?? 0) > 0.05" class="figure">{{ decibels(-(levelOut?.reduction ?? 0)) }} dB</dd>
-            <dd class="soft cost">{{ latencyText }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template></dd>
+            <dd v-if="(levelOut?.reduction ?? 0) > 0.05" class="figure">
+                {{ decibels(-(levelOut?.reduction ?? 0)) }} dB
+            </dd>
+            <dd class="soft cost">
+                {{ latencyText
+                }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template>
+            </dd>
         </dl>
-        <button class="pill compare" :class="{ on: isCompared }" :aria-pressed="isCompared" @click="listening.startCompare(isCompared ? null : { kind: 'insert', id: insert.id })">
+        <button
+            class="pill compare"
+            :class="{ on: isCompared }"
+            :aria-pressed="isCompared"
+            @click="listening.startCompare(isCompared ? null : { kind: 'insert', id: insert.id })"
+        >
             {{ isCompared ? 'Comparing with bypass: 1 and 2 switch' : 'Compare with bypass' }}
         </button>
     </div>

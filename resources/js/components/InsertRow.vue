@@ -33,7 +33,9 @@ function isWide(index: number): boolean {
     <div class="row" :data-drop-row="row" :data-channel="channel.id">
         <template v-for="(insert, index) in inserts" :key="insert.id">
             <span class="between"
-                ><PathLine :tap="before(index)" :wide="isWide(index)" :silent="silent" /><span v-if="gap === index" class="gap"
+                ><PathLine :tap="before(index)" :wide="isWide(index)" :silent="silent" /><span
+                    v-if="gap === index"
+                    class="gap"
             /></span>
             <InsertChip :channel="channel" :row="row" :index="index" :insert="insert" :before="before(index)" />
         </template>
@@ -42,8 +44,16 @@ function isWide(index: number): boolean {
             <span v-if="gap === inserts.length" class="gap" />
             <button
                 class="add plain"
-                :title="row === 'inserts' ? `Add an effect to ${channel.name}` : `Add an effect after the fader of ${channel.name}`"
-                :aria-label="row === 'inserts' ? `Add an effect to ${channel.name}` : `Add an effect after the fader of ${channel.name}`"
+                :title="
+                    row === 'inserts'
+                        ? `Add an effect to ${channel.name}`
+                        : `Add an effect after the fader of ${channel.name}`
+                "
+                :aria-label="
+                    row === 'inserts'
+                        ? `Add an effect to ${channel.name}`
+                        : `Add an effect after the fader of ${channel.name}`
+                "
                 @click.stop="finder.openFor(channel.id, row, inserts.length)"
             >
                 +

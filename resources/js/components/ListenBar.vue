@@ -15,7 +15,11 @@ const where = computed(() => {
     if (stage[0] === 'insert') {
         return `${name}, after ${session.state?.inserts[stage[1] ?? '']?.label ?? 'an insert'}`;
     }
-    const names: Record<string, string> = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' };
+    const names: Record<string, string> = {
+        source: 'source',
+        'pre-fader': 'before fader',
+        'post-fader': 'after fader',
+    };
     return `${name}, ${names[stage[0] ?? ''] ?? ''}`;
 });
 const about = computed(() => {
@@ -23,30 +27,70 @@ const about = computed(() => {
     if (!compare) {
         return '';
     }
-    return compare.kind === 'row' ? `row of ${session.channel(compare.id)?.name ?? ''}` : (session.state?.inserts[compare.id]?.label ?? '');
+    return compare.kind === 'row'
+        ? `row of ${session.channel(compare.id)?.name ?? ''}`
+        : (session.state?.inserts[compare.id]?.label ?? '');
 });
 </script>
 
 <template>
     <footer class="listen" :data-playing="listening.isPlaying" :data-waiting="listening.isWaiting">
-        <button class="pill play" :class="{ on: !listening.isPlaying }" :aria-label="listening.isPlaying ? 'Stop' : 'Play'" title="Space" @click="listening.toggle()">
+        <button
+            class="pill play"
+            :class="{ on: !listening.isPlaying }"
+            :aria-label="listening.isPlaying ? 'Stop' : 'Play'"
+            title="Space"
+            @click="listening.toggle()"
+        >
             {{ listening.isPlaying ? '■ Stop' : '▶ Play' }}
         </button>
-        <button class="pill" :class="{ looping: listening.isLooping }" :aria-pressed="listening.isLooping" title="L; drag over the picture of the main to choose where" @click="listening.toggleLoop()">Loop</button>
+        <button
+            class="pill"
+            :class="{ looping: listening.isLooping }"
+            :aria-pressed="listening.isLooping"
+            title="L; drag over the picture of the main to choose where"
+            @click="listening.toggleLoop()"
+        >
+            Loop
+        </button>
         <div class="time">
             <span class="figure clock" data-clock>{{ clock(listening.position, rate) }}</span>
-            <span class="hint">{{ listening.isWaiting ? 'catching up …' : bar(listening.position, rate, session.document?.tempo ?? 120) }}</span>
+            <span class="hint">{{
+                listening.isWaiting ? 'catching up …' : bar(listening.position, rate, session.document?.tempo ?? 120)
+            }}</span>
         </div>
         <MainOverview />
         <div class="where">
             <span class="hint">listening at</span>
             <strong :class="{ elsewhere: listening.tap !== null }" data-listening-at>{{ where }}</strong>
-            <button v-if="listening.tap !== null" class="plain back" @click="listening.listenAt(null)">back to Main</button>
+            <button v-if="listening.tap !== null" class="plain back" @click="listening.listenAt(null)">
+                back to Main
+            </button>
             <div v-if="listening.compare" class="sides" role="group" :aria-label="`Compare ${about}`">
-                <button class="pill" :class="{ on: listening.side === 1 }" :aria-pressed="listening.side === 1" title="1" @click="listening.chooseSide(1)">1 as set</button>
-                <button class="pill" :class="{ on: listening.side === 2 }" :aria-pressed="listening.side === 2" title="2" @click="listening.chooseSide(2)">2 bypassed</button>
-                <button class="plain close" aria-label="End the compare" @click="listening.startCompare(null)">×</button>
-                <span v-if="listening.isPlaying && listening.side === 2" class="hint match">matched {{ decibels(listening.matchGain, true) }} dB</span>
+                <button
+                    class="pill"
+                    :class="{ on: listening.side === 1 }"
+                    :aria-pressed="listening.side === 1"
+                    title="1"
+                    @click="listening.chooseSide(1)"
+                >
+                    1 as set
+                </button>
+                <button
+                    class="pill"
+                    :class="{ on: listening.side === 2 }"
+                    :aria-pressed="listening.side === 2"
+                    title="2"
+                    @click="listening.chooseSide(2)"
+                >
+                    2 bypassed
+                </button>
+                <button class="plain close" aria-label="End the compare" @click="listening.startCompare(null)">
+                    ×
+                </button>
+                <span v-if="listening.isPlaying && listening.side === 2" class="hint match"
+                    >matched {{ decibels(listening.matchGain, true) }} dB</span
+                >
             </div>
         </div>
     </footer>

@@ -133,7 +133,14 @@ function wheel(event: WheelEvent): void {
 }
 
 function key(event: KeyboardEvent): void {
-    const ways: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 6, PageDown: -6 };
+    const ways: Record<string, number> = {
+        ArrowRight: 1,
+        ArrowUp: 1,
+        ArrowLeft: -1,
+        ArrowDown: -1,
+        PageUp: 6,
+        PageDown: -6,
+    };
     const way = ways[event.key];
     if (way !== undefined && !event.altKey) {
         event.preventDefault();
@@ -192,7 +199,10 @@ function reset(): void {
                 class="filled"
                 :style="
                     centred
-                        ? { left: `${Math.min(place(shown), 0.5) * 100}%`, width: `${Math.abs(place(shown) - 0.5) * 100}%` }
+                        ? {
+                              left: `${Math.min(place(shown), 0.5) * 100}%`,
+                              width: `${Math.abs(place(shown) - 0.5) * 100}%`,
+                          }
                         : { left: 0, width: `${place(shown) * 100}%` }
                 "
             />

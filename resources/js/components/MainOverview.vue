@@ -26,7 +26,9 @@ const bars = computed(() => {
     }
     return result;
 });
-const region = computed(() => drawn.value ?? (listening.loop && listening.loop.end > listening.loop.start ? listening.loop : null));
+const region = computed(
+    () => drawn.value ?? (listening.loop && listening.loop.end > listening.loop.start ? listening.loop : null),
+);
 
 function grab(event: PointerEvent): void {
     const box = area.value?.getBoundingClientRect();
@@ -79,7 +81,15 @@ function key(event: KeyboardEvent): void {
         @keydown="key"
     >
         <svg viewBox="0 0 558 60" preserveAspectRatio="none" aria-hidden="true">
-            <rect v-if="region" class="region" :class="{ idle: !listening.isLooping }" :x="(region.start / length) * 558" y="0" :width="((region.end - region.start) / length) * 558" height="60" />
+            <rect
+                v-if="region"
+                class="region"
+                :class="{ idle: !listening.isLooping }"
+                :x="(region.start / length) * 558"
+                y="0"
+                :width="((region.end - region.start) / length) * 558"
+                height="60"
+            />
             <line
                 v-for="bar in bars"
                 :key="bar.x"
@@ -92,7 +102,9 @@ function key(event: KeyboardEvent): void {
             />
             <line class="head" :x1="share * 558" :x2="share * 558" y1="0" y2="60" />
         </svg>
-        <span v-if="bars.length === 0" class="hint empty">{{ session.document?.length ? 'The main is being measured …' : '' }}</span>
+        <span v-if="bars.length === 0" class="hint empty">{{
+            session.document?.length ? 'The main is being measured …' : ''
+        }}</span>
     </div>
 </template>
 

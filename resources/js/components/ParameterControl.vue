@@ -9,7 +9,9 @@ import LyingSlider from './LyingSlider.vue';
 const props = defineProps<{ spec: ParameterSpec; value: ParameterValue }>();
 const emit = defineEmits<{ change: [value: ParameterValue, gesture: string] }>();
 
-const text = computed(() => (typeof props.value === 'number' ? plain(props.value, props.spec.unit, props.spec.step) : ''));
+const text = computed(() =>
+    typeof props.value === 'number' ? plain(props.value, props.spec.unit, props.spec.step) : '',
+);
 
 function choose(value: ParameterValue): void {
     emit('change', value, newGesture());
@@ -33,7 +35,9 @@ function choose(value: ParameterValue): void {
             :text="text"
             @change="(next, gesture) => next !== null && emit('change', next, gesture)"
         >
-            <template #default="{ value: shown }">{{ shown === null ? '' : plain(shown, spec.unit, spec.step) }}</template>
+            <template #default="{ value: shown }">{{
+                shown === null ? '' : plain(shown, spec.unit, spec.step)
+            }}</template>
         </LyingSlider>
         <select
             v-else-if="spec.kind === 'choice'"
@@ -44,7 +48,14 @@ function choose(value: ParameterValue): void {
         >
             <option v-for="choice in spec.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
         </select>
-        <button v-else class="toggle" :class="{ on: value }" :aria-pressed="value === true" :aria-label="spec.label" @click="choose(!value)">
+        <button
+            v-else
+            class="toggle"
+            :class="{ on: value }"
+            :aria-pressed="value === true"
+            :aria-label="spec.label"
+            @click="choose(!value)"
+        >
             {{ value ? 'on' : 'off' }}
         </button>
     </div>

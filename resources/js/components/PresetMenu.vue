@@ -14,9 +14,7 @@ const presets = ref<Preset[]>([]);
 
 /** What differs from the defaults, in one order, so that two settings can be compared. */
 function key(parameters: Record<string, ParameterValue>): string {
-    return JSON.stringify(
-        props.spec.parameters.map((parameter) => parameters[parameter.id] ?? parameter.default),
-    );
+    return JSON.stringify(props.spec.parameters.map((parameter) => parameters[parameter.id] ?? parameter.default));
 }
 
 const current = computed(() => {
@@ -47,7 +45,11 @@ async function save(): Promise<void> {
             inputPattern: /\S/,
             inputErrorMessage: 'A preset needs a name.',
         });
-        await api.post('presets', { processor: props.spec.id, name: value.trim(), parameters: props.insert.parameters });
+        await api.post('presets', {
+            processor: props.spec.id,
+            name: value.trim(),
+            parameters: props.insert.parameters,
+        });
         await load();
     } catch (error) {
         if (error !== 'cancel' && error !== 'close') {
@@ -75,9 +77,19 @@ watch(() => props.spec.id, load);
         <template #dropdown>
             <el-dropdown-menu>
                 <el-dropdown-item :command="() => take('Default', {})">Default</el-dropdown-item>
-                <el-dropdown-item v-for="preset in presets" :key="preset.id" :command="() => take(preset.name, preset.parameters)">
+                <el-dropdown-item
+                    v-for="preset in presets"
+                    :key="preset.id"
+                    :command="() => take(preset.name, preset.parameters)"
+                >
                     {{ preset.name }}
-                    <button class="plain remove" :aria-label="`Delete preset ${preset.name}`" @click.stop="remove(preset)">×</button>
+                    <button
+                        class="plain remove"
+                        :aria-label="`Delete preset ${preset.name}`"
+                        @click.stop="remove(preset)"
+                    >
+                        ×
+                    </button>
                 </el-dropdown-item>
                 <el-dropdown-item divided :command="save">Save as preset …</el-dropdown-item>
             </el-dropdown-menu>

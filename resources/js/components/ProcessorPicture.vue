@@ -51,7 +51,8 @@ function steps(axis: Axis, count: number): number[] {
 
 const verticals = computed(() => steps(props.picture.x, 6));
 const horizontals = computed(() => steps(props.picture.y, 4));
-const tick = (value: number) => (value >= 1000 && props.picture.x.unit === 'Hz' ? `${value / 1000}k` : String(value).replace('-', '−'));
+const tick = (value: number) =>
+    value >= 1000 && props.picture.x.unit === 'Hz' ? `${value / 1000}k` : String(value).replace('-', '−');
 
 /** The level that goes in now, on the curve. */
 const now = computed(() => {
@@ -60,7 +61,8 @@ const now = computed(() => {
     }
     const points = props.picture.curves[props.picture.curves.length - 1]?.points ?? [];
     const nearest = points.reduce<[number, number] | null>(
-        (best, point) => (best === null || Math.abs(point[0] - props.levelIn!) < Math.abs(best[0] - props.levelIn!) ? point : best),
+        (best, point) =>
+            best === null || Math.abs(point[0] - props.levelIn!) < Math.abs(best[0] - props.levelIn!) ? point : best,
         null,
     );
     return nearest && props.levelIn >= props.picture.x.min ? { x: x(nearest[0]), y: y(nearest[1]) } : null;
@@ -102,14 +104,42 @@ function grab(event: PointerEvent, index: number): void {
 <template>
     <figure class="picture">
         <svg ref="drawing" :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="picture.title">
-            <line v-for="value in verticals" :key="`v${value}`" class="grid" :x1="x(value)" :x2="x(value)" y1="0" :y2="HEIGHT" />
-            <line v-for="value in horizontals" :key="`h${value}`" class="grid" :class="{ zero: value === 0 }" x1="0" :x2="WIDTH" :y1="y(value)" :y2="y(value)" />
-            <text v-for="value in verticals" :key="`vt${value}`" class="tick" :x="x(value) + 3" :y="HEIGHT - 4">{{ tick(value) }}</text>
-            <text v-for="value in horizontals" :key="`ht${value}`" class="tick" x="3" :y="y(value) - 3">{{ tick(value) }}</text>
-            <polyline v-for="(curve, index) in curves" :key="index" :class="['curve', { guide: curve.isGuide }]" :points="curve.points" />
+            <line
+                v-for="value in verticals"
+                :key="`v${value}`"
+                class="grid"
+                :x1="x(value)"
+                :x2="x(value)"
+                y1="0"
+                :y2="HEIGHT"
+            />
+            <line
+                v-for="value in horizontals"
+                :key="`h${value}`"
+                class="grid"
+                :class="{ zero: value === 0 }"
+                x1="0"
+                :x2="WIDTH"
+                :y1="y(value)"
+                :y2="y(value)"
+            />
+            <text v-for="value in verticals" :key="`vt${value}`" class="tick" :x="x(value) + 3" :y="HEIGHT - 4">
+                {{ tick(value) }}
+            </text>
+            <text v-for="value in horizontals" :key="`ht${value}`" class="tick" x="3" :y="y(value) - 3">
+                {{ tick(value) }}
+            </text>
+            <polyline
+                v-for="(curve, index) in curves"
+                :key="index"
+                :class="['curve', { guide: curve.isGuide }]"
+                :points="curve.points"
+            />
             <g v-if="now" class="now">
                 <circle :cx="now.x" :cy="now.y" r="5" />
-                <text v-if="reduction > 0.05" :x="Math.min(now.x + 9, WIDTH - 62)" :y="now.y + 16">−{{ reduction.toFixed(1) }} dB</text>
+                <text v-if="reduction > 0.05" :x="Math.min(now.x + 9, WIDTH - 62)" :y="now.y + 16">
+                    −{{ reduction.toFixed(1) }} dB
+                </text>
             </g>
             <g
                 v-for="(handle, index) in picture.handles"
@@ -120,7 +150,9 @@ function grab(event: PointerEvent, index: number): void {
             >
                 <circle :cx="x(handle.x)" :cy="y(handle.y)" r="12" class="reach" />
                 <circle :cx="x(handle.x)" :cy="y(handle.y)" :r="handle.label ? 8 : 6" class="dot" />
-                <text v-if="handle.label" :x="x(handle.x)" :y="y(handle.y) + 4" text-anchor="middle">{{ handle.label }}</text>
+                <text v-if="handle.label" :x="x(handle.x)" :y="y(handle.y) + 4" text-anchor="middle">
+                    {{ handle.label }}
+                </text>
             </g>
         </svg>
         <figcaption class="hint">{{ picture.title }} · {{ picture.x.unit }} across, {{ picture.y.unit }} up</figcaption>
@@ -151,7 +183,9 @@ svg {
 
 .tick {
     fill: var(--soft);
-    font: 12px 'IBM Plex Mono', monospace;
+    font:
+        12px 'IBM Plex Mono',
+        monospace;
     font-size: 10.5px;
 }
 
@@ -176,7 +210,9 @@ svg {
 
 .now text {
     fill: var(--brass-text);
-    font: 12px 'IBM Plex Mono', monospace;
+    font:
+        12px 'IBM Plex Mono',
+        monospace;
 }
 
 .handle {
@@ -195,7 +231,9 @@ svg {
 
 .handle text {
     fill: var(--ink);
-    font: 600 11px 'IBM Plex Sans', sans-serif;
+    font:
+        600 11px 'IBM Plex Sans',
+        sans-serif;
     pointer-events: none;
 }
 

@@ -84,12 +84,16 @@ function key(event: KeyboardEvent): void {
                 >
                     <span class="name">{{ spec.name }}</span>
                     <span class="purpose">{{ spec.purpose }}</span>
-                    <span v-if="spec.levelDependent" class="mark" title="Sounds different when fed differently">level-dependent</span>
+                    <span v-if="spec.levelDependent" class="mark" title="Sounds different when fed differently"
+                        >level-dependent</span
+                    >
                     <span class="category">{{
                         text === '' && catalogue.recent.includes(spec.id) ? 'recent' : spec.category
                     }}</span>
                 </li>
-                <li v-if="found.length === 0" class="none">Nothing is called that. Try “dynamics”, “tone”, “space” or “level”.</li>
+                <li v-if="found.length === 0" class="none">
+                    Nothing is called that. Try “dynamics”, “tone”, “space” or “level”.
+                </li>
             </ul>
             <p class="hint foot">↑ ↓ choose · Enter adds · Esc closes</p>
         </div>
@@ -162,7 +166,12 @@ li.chosen {
     text-align: right;
 }
 
+.category {
+    grid-column: 4;
+}
+
 .mark {
+    grid-column: 3;
     font-size: 12px;
     color: var(--brass-text);
 }

@@ -23,7 +23,9 @@ const render = ref<RenderState | null>(null);
 const started = ref(0);
 
 const rate = computed(() => session.document?.sampleRate ?? 48000);
-const isRunning = computed(() => render.value !== null && ['waiting', 'running', 'stopping'].includes(render.value.status));
+const isRunning = computed(
+    () => render.value !== null && ['waiting', 'running', 'stopping'].includes(render.value.status),
+);
 const taps = computed(() =>
     session.channels.flatMap((channel) => [
         { value: `${channel.id}:source`, label: `${channel.name}, source` },
@@ -100,37 +102,79 @@ async function stop(): Promise<void> {
             </select>
             <span>Format</span>
             <div class="choices" role="radiogroup" aria-label="Format">
-                <label v-for="choice in [{ value: '16', label: '16 bit' }, { value: '24', label: '24 bit' }, { value: '32f', label: '32-bit float' }] as const" :key="choice.value">
+                <label
+                    v-for="choice in [
+                        { value: '16', label: '16 bit' },
+                        { value: '24', label: '24 bit' },
+                        { value: '32f', label: '32-bit float' },
+                    ] as const"
+                    :key="choice.value"
+                >
                     <input v-model="format" type="radio" name="format" :value="choice.value" /> {{ choice.label }}
                 </label>
             </div>
             <span>Stretch</span>
             <div class="choices">
                 <label><input v-model="isLoopOnly" type="radio" name="stretch" :value="false" /> All</label>
-                <label><input v-model="isLoopOnly" type="radio" name="stretch" :value="true" :disabled="!listening.loop" /> Loop region</label>
+                <label
+                    ><input
+                        v-model="isLoopOnly"
+                        type="radio"
+                        name="stretch"
+                        :value="true"
+                        :disabled="!listening.loop"
+                    />
+                    Loop region</label
+                >
             </div>
             <label for="render-tail">Tail</label>
-            <span><input id="render-tail" v-model.number="tail" class="short figure" type="number" min="0" max="600" step="0.5" @keydown.stop /> s after the end</span>
+            <span
+                ><input
+                    id="render-tail"
+                    v-model.number="tail"
+                    class="short figure"
+                    type="number"
+                    min="0"
+                    max="600"
+                    step="0.5"
+                    @keydown.stop
+                />
+                s after the end</span
+            >
         </div>
         <p v-if="render === null && wouldClip" class="warning" data-would-clip>
-            This render would clip: {{ level?.overs }} samples lie up to {{ decibels(level?.peak, true) }} dB above full scale.
-            32-bit float keeps them; or turn the main down by {{ decibels(level?.peak) }} dB.
+            This render would clip: {{ level?.overs }} samples lie up to {{ decibels(level?.peak, true) }} dB above full
+            scale. 32-bit float keeps them; or turn the main down by {{ decibels(level?.peak) }} dB.
             <button class="plain mend" @click="format = '32f'">Use 32-bit float</button>
         </p>
         <div v-if="render && isRunning" class="running">
             <el-progress :percentage="Math.round(render.progress * 100)" :show-text="false" />
             <p>
                 <span class="figure">{{ Math.round(render.progress * 100) }} %</span>
-                <span class="soft"> {{ render.status === 'waiting' ? 'waiting for a worker' : render.status === 'stopping' ? 'stopping' : left }}</span>
+                <span class="soft">
+                    {{
+                        render.status === 'waiting'
+                            ? 'waiting for a worker'
+                            : render.status === 'stopping'
+                              ? 'stopping'
+                              : left
+                    }}</span
+                >
             </p>
         </div>
         <div v-else-if="render" class="finished" :data-render="render.status">
             <template v-if="render.status === 'done' && render.result">
-                <p>{{ render.name }}.wav · {{ clock(render.result.frames, rate) }} · peak <span class="figure">{{ decibels(render.result.peak, true) }} dBFS</span></p>
-                <p v-if="render.result.clipped > 0" class="warning">
-                    {{ render.result.clipped }} samples clipped, the first near {{ clock(render.result.firstClip ?? 0, rate) }}. A render in 32-bit float keeps them.
+                <p>
+                    {{ render.name }}.wav · {{ clock(render.result.frames, rate) }} · peak
+                    <span class="figure">{{ decibels(render.result.peak, true) }} dBFS</span>
                 </p>
-                <p v-for="fault in render.result.faults" :key="fault" class="warning">{{ session.channel(fault)?.name ?? fault }} put out something that is not a sound and was silenced.</p>
+                <p v-if="render.result.clipped > 0" class="warning">
+                    {{ render.result.clipped }} samples clipped, the first near
+                    {{ clock(render.result.firstClip ?? 0, rate) }}. A render in 32-bit float keeps them.
+                </p>
+                <p v-for="fault in render.result.faults" :key="fault" class="warning">
+                    {{ session.channel(fault)?.name ?? fault }} put out something that is not a sound and was silenced.
+                </p>
                 <a class="pill on" :href="`/api/renders/${render.id}/file`" download>Save the file</a>
             </template>
             <p v-else>{{ render.message }}</p>

@@ -28,7 +28,10 @@ function time(at: string): string {
     <div v-if="session.document" class="inspector">
         <header>
             <h2>{{ session.document.name }}</h2>
-            <span class="soft figure">{{ session.document.sampleRate / 1000 }} kHz · {{ clock(session.document.length, session.document.sampleRate) }}</span>
+            <span class="soft figure"
+                >{{ session.document.sampleRate / 1000 }} kHz ·
+                {{ clock(session.document.length, session.document.sampleRate) }}</span
+            >
         </header>
         <div class="tempo">
             <span>Tempo</span>
@@ -46,11 +49,20 @@ function time(at: string): string {
                 <template #default="{ value }">{{ value }} BPM</template>
             </LyingSlider>
         </div>
-        <p class="hint">Main comes {{ ((session.state?.latency.session ?? 0) / session.document.sampleRate * 1000).toFixed(1) }} ms after its sources; renders are trimmed by as much.</p>
+        <p class="hint">
+            Main comes
+            {{ (((session.state?.latency.session ?? 0) / session.document.sampleRate) * 1000).toFixed(1) }} ms after its
+            sources; renders are trimmed by as much.
+        </p>
         <h3>Revisions</h3>
         <ol>
             <li v-for="revision in revisions" :key="revision.id" :class="{ current: revision.current }">
-                <button class="plain" :disabled="revision.current" :title="revision.current ? 'You are here' : 'Go back to this revision'" @click="session.goTo(revision.id)">
+                <button
+                    class="plain"
+                    :disabled="revision.current"
+                    :title="revision.current ? 'You are here' : 'Go back to this revision'"
+                    @click="session.goTo(revision.id)"
+                >
                     <span class="label">{{ revision.label }}</span
                     ><span class="figure at">{{ time(revision.at) }}</span>
                 </button>

@@ -37,11 +37,23 @@ async function rename(): Promise<void> {
 </script>
 
 <template>
-    <el-dropdown trigger="click" @command="(run: () => void) => run()" @visible-change="(open: boolean) => open && session.list()">
-        <button class="plain name" aria-label="Sessions">{{ session.document?.name ?? '…' }} <span aria-hidden="true">▾</span></button>
+    <el-dropdown
+        trigger="click"
+        @command="(run: () => void) => run()"
+        @visible-change="(open: boolean) => open && session.list()"
+    >
+        <button class="plain name" aria-label="Sessions">
+            {{ session.document?.name ?? '…' }} <span aria-hidden="true">▾</span>
+        </button>
         <template #dropdown>
             <el-dropdown-menu>
-                <el-dropdown-item v-for="entry in session.all" :key="entry.id" :disabled="entry.id === session.state?.id" :command="() => session.open(entry.id)">{{ entry.name }}</el-dropdown-item>
+                <el-dropdown-item
+                    v-for="entry in session.all"
+                    :key="entry.id"
+                    :disabled="entry.id === session.state?.id"
+                    :command="() => session.open(entry.id)"
+                    >{{ entry.name }}</el-dropdown-item
+                >
                 <el-dropdown-item divided :command="create">New session …</el-dropdown-item>
                 <el-dropdown-item :command="rename">Rename …</el-dropdown-item>
             </el-dropdown-menu>

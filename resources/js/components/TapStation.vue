@@ -35,7 +35,7 @@ const title = computed(() => {
         class="station plain"
         :class="[deep, { heard: isHeard, clipped: isClipped, stale: isStale }]"
         :data-tap="tap"
-        :data-level="level?.peak ?? ''"
+        :data-level="level ? (level.peak ?? 'silence') : ''"
         :title="title"
         :aria-label="title"
         :aria-pressed="isHeard"

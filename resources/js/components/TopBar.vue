@@ -21,7 +21,9 @@ const overs = computed(() => main.value?.overs ?? 0);
 const goesOut = computed(() => session.main?.output !== 'none');
 const headline = computed(() => {
     if (!main.value) {
-        return survey.state?.running === null || survey.state?.running === undefined ? 'main' : `survey ${Math.round(survey.state.running * 100)} %`;
+        return survey.state?.running === null || survey.state?.running === undefined
+            ? 'main'
+            : `survey ${Math.round(survey.state.running * 100)} %`;
     }
     const state = survey.isCurrent ? '' : ', measuring';
     return `${overs.value > 0 ? (goesOut.value ? 'main clips' : 'main over') : 'main peak'}${state}`;
@@ -29,7 +31,11 @@ const headline = computed(() => {
 const loadText = computed(() => {
     const live = listening.isPlaying ? listening.load : null;
     const measured = survey.state?.result?.loads;
-    const value = live ?? (measured ? Object.entries(measured).reduce((sum, [key, load]) => (key.includes(':') ? sum : sum + load), 0) : null);
+    const value =
+        live ??
+        (measured
+            ? Object.entries(measured).reduce((sum, [key, load]) => (key.includes(':') ? sum : sum + load), 0)
+            : null);
     return value === null ? '·' : `${Math.round(value * 100)} %`;
 });
 const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0) > 1);
@@ -56,15 +62,54 @@ function bring(event: Event): void {
         </label>
         <button class="text-button" :disabled="!session.document?.length" @click="$emit('render')">Render …</button>
         <span class="fill" />
-        <span class="chip" :class="{ clips: overs > 0 && goesOut, over: overs > 0 && !goesOut }" data-chip="headroom" :title="overs > 0 ? `${overs} samples of the main lie above 0 dBFS` : 'Highest sample of the main over the whole length'">
-            <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span><span class="hint">{{ headline }}</span>
+        <span
+            class="chip"
+            :class="{ clips: overs > 0 && goesOut, over: overs > 0 && !goesOut }"
+            data-chip="headroom"
+            :title="
+                overs > 0
+                    ? `${overs} samples of the main lie above 0 dBFS`
+                    : 'Highest sample of the main over the whole length'
+            "
+        >
+            <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span
+            ><span class="hint">{{ headline }}</span>
         </span>
-        <span class="chip" :class="{ clips: isOverloaded }" data-chip="load" title="Time the engine needs for a second of sound, of one core">
-            <span class="figure value">{{ loadText }}</span><span class="hint">engine</span>
+        <span
+            class="chip"
+            :class="{ clips: isOverloaded }"
+            data-chip="load"
+            title="Time the engine needs for a second of sound, of one core"
+        >
+            <span class="figure value">{{ loadText }}</span
+            ><span class="hint">engine</span>
         </span>
-        <button class="text-button" :disabled="!session.state?.undo" :title="session.state?.undo ? `Undo: ${session.state.undo}` : 'Nothing to undo'" aria-label="Undo" @click="session.undo()">↶</button>
-        <button class="text-button" :disabled="!session.state?.redo" :title="session.state?.redo ? `Redo: ${session.state.redo}` : 'Nothing to redo'" aria-label="Redo" @click="session.redo()">↷</button>
-        <button class="text-button" :title="props.look === 'day' ? 'Night look' : 'Day look'" :aria-label="props.look === 'day' ? 'Night look' : 'Day look'" @click="$emit('look')">{{ props.look === 'day' ? '☾' : '☀' }}</button>
+        <button
+            class="text-button"
+            :disabled="!session.state?.undo"
+            :title="session.state?.undo ? `Undo: ${session.state.undo}` : 'Nothing to undo'"
+            aria-label="Undo"
+            @click="session.undo()"
+        >
+            ↶
+        </button>
+        <button
+            class="text-button"
+            :disabled="!session.state?.redo"
+            :title="session.state?.redo ? `Redo: ${session.state.redo}` : 'Nothing to redo'"
+            aria-label="Redo"
+            @click="session.redo()"
+        >
+            ↷
+        </button>
+        <button
+            class="text-button"
+            :title="props.look === 'day' ? 'Night look' : 'Day look'"
+            :aria-label="props.look === 'day' ? 'Night look' : 'Day look'"
+            @click="$emit('look')"
+        >
+            {{ props.look === 'day' ? '☾' : '☀' }}
+        </button>
         <button class="text-button" title="Keys (?)" aria-label="Keys" @click="$emit('keys')">?</button>
     </header>
 </template>

@@ -29,7 +29,12 @@ function targetAt(x: number, y: number, dragged: string): Target | null {
         const share = (x - box.left) / box.width;
         const index = Number(chip.dataset.index);
         const swap = share > 0.3 && share < 0.7 && chip.dataset.insert !== dragged ? chip.dataset.insert : null;
-        return { channel: chip.dataset.channel, row: chip.dataset.row as RowName, at: index + (share >= 0.5 ? 1 : 0), swap };
+        return {
+            channel: chip.dataset.channel,
+            row: chip.dataset.row as RowName,
+            at: index + (share >= 0.5 ? 1 : 0),
+            swap,
+        };
     }
     const row = under?.closest<HTMLElement>('[data-drop-row]');
     if (row?.dataset.channel) {
@@ -95,7 +100,13 @@ export function useChipDrag() {
     function make(insert: string, target: Target, copy: boolean): void {
         const place = { channel: target.channel, row: target.row, at: target.at };
         if (copy) {
-            void session.edit({ type: 'copy-inserts', inserts: [insert], channels: [place.channel], row: place.row, at: place.at });
+            void session.edit({
+                type: 'copy-inserts',
+                inserts: [insert],
+                channels: [place.channel],
+                row: place.row,
+                at: place.at,
+            });
         } else if (target.swap) {
             void session.edit({ type: 'swap-inserts', insert, with: target.swap });
         } else {

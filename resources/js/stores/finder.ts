@@ -39,7 +39,9 @@ export const useFinder = defineStore('finder', () => {
 
     function openToReplace(insert: string): void {
         const place = session.place(insert);
-        request.value = place ? { channels: [place.channel.id], row: place.row, at: place.index, replace: insert } : null;
+        request.value = place
+            ? { channels: [place.channel.id], row: place.row, at: place.index, replace: insert }
+            : null;
     }
 
     async function choose(processor: string): Promise<void> {

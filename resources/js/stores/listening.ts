@@ -145,7 +145,10 @@ export const useListening = defineStore('listening', () => {
         overs = {};
         load.value = null;
         try {
-            const listening = await api.post<{ id: string; stream: string }>(`sessions/${state.id}/listenings`, wishes());
+            const listening = await api.post<{ id: string; stream: string }>(
+                `sessions/${state.id}/listenings`,
+                wishes(),
+            );
             listeningId = listening.id;
             await player.start(`${listening.stream}?from=${Math.round(start)}`, state.document.sampleRate);
         } catch (error) {

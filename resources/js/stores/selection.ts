@@ -16,7 +16,11 @@ export const useSelection = defineStore('selection', () => {
     }
 
     /** A click on a channel: alone, with Ctrl one more or less, with Shift everything between. */
-    function selectChannel(id: string, event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }, order: string[]): void {
+    function selectChannel(
+        id: string,
+        event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean },
+        order: string[],
+    ): void {
         insert.value = null;
         if (event.shiftKey && anchor) {
             const [from, to] = [order.indexOf(anchor), order.indexOf(id)].sort((a, b) => a - b);

@@ -56,7 +56,11 @@ function addEmpty(): void {
             <h2>Main</h2>
             <ChannelRow :channel="session.main" :order="order" />
         </section>
-        <div v-if="drag.state.value" class="ghost" :style="{ left: `${drag.state.value.x + 10}px`, top: `${drag.state.value.y + 8}px` }">
+        <div
+            v-if="drag.state.value"
+            class="ghost"
+            :style="{ left: `${drag.state.value.x + 10}px`, top: `${drag.state.value.y + 8}px` }"
+        >
             {{ drag.state.value.copy ? 'Copy: ' : '' }}{{ drag.state.value.label }}
         </div>
     </main>

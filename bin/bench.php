@@ -1,0 +1,226 @@
+<?php
+
+declare(strict_types=1);
+
+/*
+ * What bin/bench measures, each in processes of its own so that memory and the JIT start fresh. "Quiet" figures need a quiet
+ * machine; the ratios hold on a busy one, because both sides of a ratio run right after each other, three times, and the
+ * best of each counts.
+ */
+
+use Hafen\Audio\AudioFormat;
+use Hafen\Audio\Block;
+use Hafen\Audio\SampleFormat;
+use Hafen\Audio\WavReader;
+use Hafen\Audio\WavWriter;
+use Hafen\Demo\Noise;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\FolderLibrary;
+use Hafen\Printing\Renderer;
+use Hafen\Printing\RenderOptions;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Session\BusSource;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\Clip;
+use Hafen\Session\ClipSource;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+use Hafen\Session\Width;
+use Tests\Support\Application;
+
+require __DIR__.'/../vendor/autoload.php';
+
+$folder = sys_get_temp_dir().'/hafen-bench';
+@mkdir($folder);
+
+/** Runs a part in a process of its own and gives the JSON it prints. */
+function apart(string $part, string ...$arguments): mixed
+{
+    $out = shell_exec(implode(' ', array_map(escapeshellarg(...), [PHP_BINARY, __FILE__, $part, ...$arguments])));
+
+    return json_decode((string) $out, true);
+}
+
+/** CPU seconds of a command, the best of three. @param  list<string>  $command */
+function cpu(array $command): float
+{
+    $best = INF;
+    for ($i = 0; $i < 3; ++$i) {
+        $before = getrusage(1);
+        exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>/dev/null');
+        $after = getrusage(1);
+        $seconds = 0.0;
+        foreach (['ru_utime', 'ru_stime'] as $kind) {
+            $seconds += $after["{$kind}.tv_sec"] - $before["{$kind}.tv_sec"] + ($after["{$kind}.tv_usec"] - $before["{$kind}.tv_usec"]) / 1e6;
+        }
+        $best = min($best, $seconds);
+    }
+
+    return $best;
+}
+
+function compiler(string $folder): Compiler
+{
+    return new Compiler(ProcessorCatalogue::standard(), new FolderLibrary($folder));
+}
+
+function demo(string $folder): Session
+{
+    return (new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json"));
+}
+
+switch ($argv[1] ?? '') {
+    case 'render':
+        // The demo repeated so many times: real-time factor and peak memory.
+        $times = (int) $argv[2];
+        $session = demo($folder);
+        $channels = array_map(static function (Channel $channel) use ($times): Channel {
+            if (! $channel->source instanceof ClipSource) {
+                return $channel;
+            }
+            $clip = $channel->source->clips[0];
+            $clips = array_map(static fn (int $i): Clip => new Clip("k{$i}", $clip->file, $i * $clip->length, 0, $clip->length), range(0, $times - 1));
+
+            return $channel->withSource(new ClipSource($clips));
+        }, $session->channels);
+        $session = $session->withChannels($channels)->withLength($times * $session->length);
+        $start = hrtime(true);
+        (new Renderer(compiler($folder)))->render($session, "{$folder}/out.wav", new RenderOptions);
+        $seconds = (hrtime(true) - $start) / 1e9;
+        echo json_encode(['factor' => $session->length / 48000 / $seconds, 'memory' => memory_get_peak_usage(true) / 1e6]);
+        exit;
+    case 'processors':
+        $noise = new Noise(1);
+        $costs = [];
+        foreach (ProcessorCatalogue::standard()->specs() as $spec) {
+            $parameters = $spec->id === 'parametric-eq'
+                ? ['low-shelf-gain' => 2.0, 'bell-1-gain' => 2.0, 'bell-2-gain' => 2.0, 'bell-3-gain' => 2.0, 'bell-4-gain' => 2.0, 'high-shelf-gain' => 2.0, 'high-pass' => true, 'low-pass' => true]
+                : ($spec->id === 'compressor' ? ['threshold' => -40.0] : []);
+            $processor = ProcessorCatalogue::standard()->make($spec->id, $parameters, new Setting(48000, 120.0));
+            $left = $noise->samples(512);
+            $right = $noise->samples(512);
+            $best = INF;
+            for ($round = 0; $round < 12; ++$round) {
+                $start = hrtime(true);
+                for ($i = 0; $i < 47; ++$i) {
+                    $processor->process(new Block($left, $right));
+                }
+                $best = min($best, (hrtime(true) - $start) / 1e9);
+            }
+            $costs[$spec->id] = $best / (47 * 512 / 48000);
+        }
+        echo json_encode($costs);
+        exit;
+    case 'heard':
+        // From an edit to the moment it is heard, at the default lead: the browser starts what it gets after 0.06 s, plus 0.03 s.
+        $hafen = Application::running();
+        $times = [];
+        for ($round = 0; $round < 5; ++$round) {
+            $listening = $hafen->post('sessions/1/listenings', ['loop' => ['start' => 480000, 'end' => 960000]]);
+            $stream = fopen($listening['stream'].'?from=480000', 'rb');
+            $read = static function (int $length) use ($stream): string {
+                for ($bytes = ''; strlen($bytes) < $length && ! feof($stream);) {
+                    $bytes .= fread($stream, $length - strlen($bytes));
+                }
+
+                return $bytes;
+            };
+            $read(8);
+            $first = $heard = $edited = null;
+            $samples = 0;
+            while ($heard === null) {
+                $kind = $read(1);
+                $payload = $read(unpack('V', $read(4))[1]);
+                if ($kind !== 'A') {
+                    continue;
+                }
+                $first ??= microtime(true) + 0.09;
+                $count = unpack('V', substr($payload, 8, 4))[1];
+                if ($edited === null && $samples > 48000) {
+                    $edited = microtime(true);
+                    $change = $hafen->get('sessions/1')['change'];
+                    $edited = microtime(true);
+                    $hafen->post('sessions/1/edits', ['base' => $change, 'edit' => ['type' => 'set-mute', 'channels' => ['main'], 'mute' => true]]);
+                } elseif ($edited !== null) {
+                    // Mute goes down over 20 ms; half way counts as heard.
+                    $left = array_values(unpack('g*', substr($payload, 12, 4 * $count)));
+                    for ($i = $count - 1; $i >= 0 && abs($left[$i]) < 1e-7; --$i);
+                    if ($i < $count - 200) {
+                        $heard = $first + ($samples + $i - 480) / 48000;
+                    }
+                }
+                $samples += $count;
+            }
+            fclose($stream);
+            $hafen->post('sessions/1/undo');
+            $times[] = $heard - $edited;
+        }
+        sort($times);
+        echo json_encode(['median' => $times[2], 'worst' => $times[4]]);
+        exit;
+}
+
+$short = in_array('--short', $argv, true);
+if (! is_file("{$folder}/session.json")) {
+    echo "Making the demo's tracks ...\n";
+    exec(PHP_BINARY.' '.escapeshellarg(__DIR__.'/../core/bin/hafen').' demo '.escapeshellarg($folder));
+}
+
+$half = apart('render', '1');
+printf("Demo, 30 s offline            %5.1f times real time (engine load %.0f %% of a core), peak memory %.0f MB\n", $half['factor'], 100 / $half['factor'], $half['memory']);
+if (! $short) {
+    $ten = apart('render', '20');
+    printf("Demo twenty times, 10 min     %5.1f times real time, peak memory %.0f MB (%+.0f MB)\n", $ten['factor'], $ten['memory'], $ten['memory'] - $half['memory']);
+}
+
+echo "\nCost of a processor, per cent of one core for a stereo instance\n";
+foreach (apart('processors') as $id => $cost) {
+    printf("  %-14s %5.2f %%\n", $id, 100 * $cost);
+}
+
+// The same eight bells on 60 s of stereo noise, from a 32-bit float file to a 32-bit float file.
+$bands = [60, 120, 250, 500, 1000, 2000, 4000, 8000];
+if (! is_file("{$folder}/noise.wav")) {
+    $writer = WavWriter::create("{$folder}/noise.wav", new AudioFormat(48000, 2, SampleFormat::Float32));
+    $noise = new Noise(5);
+    for ($i = 0; $i < 60; ++$i) {
+        $writer->write([array_map(static fn (float $x): float => 0.1 * $x, $noise->samples(48000)), array_map(static fn (float $x): float => 0.1 * $x, $noise->samples(48000))]);
+    }
+    $writer->close();
+}
+$inserts = [];
+foreach (array_chunk($bands, 4) as $n => $four) {
+    $parameters = [];
+    foreach ($four as $k => $frequency) {
+        $parameters += ['bell-'.($k + 1).'-frequency' => (float) $frequency, 'bell-'.($k + 1).'-gain' => 3.0];
+    }
+    $inserts[] = new ProcessorInsert("i{$n}", 'parametric-eq', true, 1.0, $parameters);
+}
+$session = new Session('Bells', 48000, 120.0, -3.0, 60 * 48000, [
+    new Channel('noise', ChannelKind::Track, 'Noise', Width::Stereo, new ClipSource([new Clip('k1', 'noise.wav', 0, 0, 60 * 48000)]), inserts: $inserts),
+    new Channel('main', ChannelKind::Main, 'Main', Width::Stereo, new BusSource, output: 'none'),
+]);
+file_put_contents("{$folder}/bells.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode($session));
+$sox = ['sox', "{$folder}/noise.wav", '-e', 'floating-point', '-b', '32', "{$folder}/sox.wav"];
+$filters = [];
+foreach ($bands as $frequency) {
+    array_push($sox, 'equalizer', (string) $frequency, '1.0q', '3');
+    $filters[] = "equalizer=f={$frequency}:t=q:w=1:g=3";
+}
+$ours = cpu([PHP_BINARY, __DIR__.'/../core/bin/hafen', 'render', "{$folder}/bells.json", '--out', "{$folder}/ours.wav", '--bits', '32f']);
+$theirs = cpu($sox);
+$others = cpu(['ffmpeg', '-v', 'error', '-y', '-i', "{$folder}/noise.wav", '-af', implode(',', $filters), '-c:a', 'pcm_f32le', "{$folder}/ffmpeg.wav"]);
+$difference = 0.0;
+$a = WavReader::open("{$folder}/ours.wav")->read(96000, 48000)[0];
+$b = WavReader::open("{$folder}/sox.wav")->read(96000, 48000)[0];
+foreach ($a as $i => $sample) {
+    $difference = max($difference, abs($sample - $b[$i]));
+}
+printf("\nEight bells on 60 s of stereo, CPU seconds: ours %.2f, sox %.2f, ffmpeg %.2f\n", $ours, $theirs, $others);
+printf("  ours is %.1f times sox and %.1f times ffmpeg; largest difference from sox %.1f dBFS\n", $ours / $theirs, $ours / $others, 20 * log10(max($difference, 1e-12)));
+
+$heard = apart('heard');
+printf("\nEdit to heard at the default lead: %.0f ms in the middle, %.0f ms at worst of five\n", 1000 * $heard['median'], 1000 * $heard['worst']);

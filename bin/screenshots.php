@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+// The current picture of each main view, 1280 x 800, from a fresh demo session.
+
+use Facebook\WebDriver\WebDriverKeys;
+use Tests\Support\Application;
+use Tests\Support\Chromium;
+
+require __DIR__.'/../vendor/autoload.php';
+
+$folder = $argv[1] ?? __DIR__.'/../docs/screenshots';
+$hafen = Application::running();
+$browser = new Chromium;
+$level = static fn (): string => (string) $browser->script('return document.querySelector("[data-tap=\"main:post-fader\"]")?.dataset.level ?? ""');
+try {
+    $browser->visit($hafen->url('/?session=1'));
+    $browser->until(static fn (): bool => $level() !== '' && $level() !== 'silence', 'the survey', 180);
+
+    // Playing, with a compressor in the inspector.
+    $browser->script('document.querySelector(".overview").focus()');
+    $browser->find('[data-insert=i5] .name')->click();
+    $box = $browser->find('.overview');
+    (new Facebook\WebDriver\Interactions\WebDriverActions($browser->driver))->moveToElement($box, (int) ($box->getSize()->getWidth() * 0.12), 0)->click()->perform();
+    $browser->find('[aria-label=Play]')->click();
+    $browser->until(static fn (): bool => (float) $browser->script('return window.hafen.player.buffered()') > 0, 'sound');
+    sleep(5);
+    $browser->screenshot("{$folder}/paths.png");
+    $browser->find('[aria-label=Stop]')->click();
+
+    // Stopped, an EQ.
+    $browser->find('[data-insert=i2] .name')->click();
+    $browser->waitFor('[data-inspecting=i2] .picture');
+    sleep(1);
+    $browser->screenshot("{$folder}/inspector-eq.png");
+
+    // A channel, at night.
+    $browser->find('[aria-label="Night look"]')->click();
+    $browser->find('[data-channel-row=cello] .name')->click();
+    $browser->waitFor('.wave');
+    sleep(1);
+    $browser->screenshot("{$folder}/paths-night.png");
+    $browser->find('[aria-label="Day look"]')->click();
+
+    $browser->driver->getKeyboard()->sendKeys('/');
+    $browser->waitFor('.finder');
+    $browser->screenshot("{$folder}/finder.png");
+    $browser->driver->getKeyboard()->sendKeys(WebDriverKeys::ESCAPE);
+
+    $browser->script('[...document.querySelectorAll(".top .text-button")].find((button) => button.innerText.startsWith("Render")).click()');
+    $browser->waitFor('[data-would-clip]');
+    sleep(1);
+    $browser->screenshot("{$folder}/render.png");
+} finally {
+    $browser->quit();
+}

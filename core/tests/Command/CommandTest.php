@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\AudioFormat;
+use Hafen\Audio\SampleFormat;
+use Hafen\Audio\WavReader;
+use Hafen\Audio\WavWriter;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\SessionCodec;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Reference;
+use Hafen\Tests\Support\Signal;
+
+/** @return array{int, string, string} status, stdout, stderr */
+function hafen(string ...$words): array
+{
+    $process = proc_open([PHP_BINARY, __DIR__.'/../../bin/hafen', ...$words], [1 => ['pipe', 'w'], 2 => ['pipe', 'w']], $pipes);
+    $out = (string) stream_get_contents($pipes[1]);
+    $error = (string) stream_get_contents($pipes[2]);
+
+    return [proc_close($process), $out, $error];
+}
+
+beforeEach(function (): void {
+    $this->folder = sys_get_temp_dir().'/hafen-command-'.bin2hex(random_bytes(6));
+    mkdir($this->folder);
+    $writer = WavWriter::create("{$this->folder}/cello.wav", new AudioFormat(48000, 1, SampleFormat::Float32));
+    $writer->write([Signal::noise(48000, 3, 0.8)]);
+    $writer->close();
+    $session = Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'parametric-eq', ['bell-1-gain' => 6.0]), Mix::insert('i2', 'limiter', ['ceiling' => -3.0])])->withFader(-6.0),
+    ]);
+    $json = (new SessionCodec(ProcessorCatalogue::standard()))->encode($session);
+    $this->document = "{$this->folder}/session.json";
+    file_put_contents($this->document, str_replace('"file":"cello"', '"file":"cello.wav"', $json));
+});
+
+afterEach(function (): void {
+    exec('rm -rf '.escapeshellarg($this->folder));
+});
+
+it('validates', function (): void {
+    expect(hafen('validate', $this->document)[0])->toBe(0);
+    file_put_contents($this->document, str_replace('"pan":0.0', '"pan":3.0', (string) file_get_contents($this->document)));
+    [$status, , $error] = hafen('validate', $this->document);
+    expect($status)->toBe(1)->and($error)->toStartWith('/channels/0/pan: Found 3')->and(substr_count($error, "\n"))->toBe(1);
+});
+
+it('renders a stretch of any tap in any format', function (): void {
+    $out = "{$this->folder}/out.wav";
+    expect(hafen('render', $this->document, '--out', $out, '--bits', '32f', '--tap', 'cello:pre-fader', '--from', '1000', '--to', '3000', '--tail', '0.01')[0])->toBe(0);
+    $reader = WavReader::open($out);
+    expect($reader->frames())->toBe(2480)->and($reader->channels())->toBe(2)->and($reader->header->format->samples)->toBe(SampleFormat::Float32)
+        ->and($reader->header->broadcast?->timeReference)->toBe(1000)
+        ->and(Signal::peak($reader->read(0, 2480)[0]))->toBeLessThanOrEqual(10 ** (-3 / 20) + 1e-6);
+    expect(hafen('render', $this->document, '--out', $out, '--bits', '16')[0])->toBe(0)
+        ->and(WavReader::open($out)->header->format->samples)->toBe(SampleFormat::Int16);
+});
+
+// Source: sox reads the file and measures its peak; practice: after a -6 dB fader is 6 dB below before it.
+it('agrees with sox on the level before and after a fader of -6 dB', function (): void {
+    $peaks = [];
+    foreach (['pre-fader', 'post-fader'] as $tap) {
+        hafen('render', $this->document, '--out', "{$this->folder}/{$tap}.wav", '--bits', '32f', '--tap', "cello:{$tap}");
+        $stat = Reference::run(['sox', "{$this->folder}/{$tap}.wav", '-n', 'stats'], 'sox');
+        preg_match('/Pk lev dB\s+(-?[\d.]+)/', $stat, $found);
+        $peaks[] = (float) $found[1];
+    }
+    // A mono channel at the centre leaves 3.01 dB a side behind at its pan.
+    expect($peaks[0] - $peaks[1])->toEqualWithDelta(9.01, 0.02);
+    $survey = json_decode(hafen('survey', $this->document, '--json')[1], true);
+    expect($survey['channels'][0]['taps']['pre-fader']['peak'])->toEqualWithDelta($peaks[0], 0.01)
+        ->and($survey['channels'][0]['taps']['post-fader']['peak'])->toEqualWithDelta($peaks[1], 0.01);
+});
+
+// Source: ffmpeg's astats measures the rendered file.
+it('surveys RMS as ffmpeg does', function (): void {
+    hafen('render', $this->document, '--out', "{$this->folder}/mix.wav", '--bits', '32f');
+    $stats = Reference::run(['ffmpeg', '-hide_banner', '-i', "{$this->folder}/mix.wav", '-af', 'astats', '-f', 'null', '-'], 'ffmpeg');
+    preg_match_all('/RMS level dB: (-?[\d.]+)/', $stats, $found);
+    $survey = json_decode(hafen('survey', $this->document, '--json')[1], true);
+    expect($survey['channels'][1]['taps']['post-fader']['rms'])->toEqualWithDelta((float) $found[1][0], 0.01)
+        ->and($survey['channels'][1]['taps']['post-fader']['overs'])->toBe(0)
+        ->and(array_keys($survey['channels'][0]['taps']))->toBe(['source', 'insert:i1', 'insert:i2', 'pre-fader', 'post-fader']);
+});
+
+it('lists processors', function (): void {
+    $list = json_decode(hafen('processors', '--json')[1], true);
+    expect(array_column($list, 'id'))->toBe(['trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'echo', 'reverb'])
+        ->and($list[3]['parameters'][0])->toMatchArray(['id' => 'threshold', 'unit' => 'dB', 'min' => -60.0, 'max' => 0.0, 'default' => -20.0])
+        ->and(hafen('processors')[0])->toBe(0);
+});
+
+it('tells refusals from wrong usage', function (int $status, string $says, string ...$words): void {
+    $words = array_map(fn (string $word): string => str_replace('{folder}', $this->folder, $word), $words);
+    [$got, , $error] = hafen(...$words);
+    expect($got)->toBe($status)->and($error)->toContain($says);
+})->with([
+    'no command' => [2, 'Which command?'],
+    'another command' => [2, 'no command "paint"', 'paint'],
+    'no document' => [1, 'no readable document', 'validate', '{folder}/none.json'],
+    'no output' => [2, 'needs --out', 'render', '{folder}/session.json'],
+    'wrong bits' => [2, 'takes 16, 24 or 32f', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--bits', '20'],
+    'wrong tap' => [2, '--tap takes', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--tap', 'cello:middle'],
+    'no such channel' => [1, 'There is no tap "attic:source"', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--tap', 'attic:source'],
+    'a stretch that ends before it starts' => [1, 'Nothing to render', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '500', '--to', '400'],
+    'a negative place' => [2, 'whole number', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '-5'],
+    'nowhere to write' => [1, 'cannot be created', 'render', '{folder}/session.json', '--out', '/nowhere/o.wav'],
+    'a full disk' => [1, 'disk is full', 'render', '{folder}/session.json', '--out', '/dev/full'],
+    'an unknown option' => [2, 'Unknown option', 'survey', '{folder}/session.json', '--colour'],
+]);
+
+it('names a missing sound file', function (): void {
+    unlink("{$this->folder}/cello.wav");
+    [$status, , $error] = hafen('render', $this->document, '--out', "{$this->folder}/o.wav");
+    expect($status)->toBe(1)->and($error)->toContain('cello.wav: There is no readable file here.')->and(is_file("{$this->folder}/o.wav"))->toBeFalse();
+});
+
+it('converts files of another rate while it renders', function (): void {
+    $writer = WavWriter::create("{$this->folder}/cello.wav", new AudioFormat(44100, 1, SampleFormat::Float32));
+    $writer->write([Signal::sine(1000.0, 44100, 0.5, 44100)]);
+    $writer->close();
+    hafen('render', $this->document, '--out', "{$this->folder}/o.wav", '--bits', '32f', '--tap', 'cello:source', '--from', '12000', '--to', '36000');
+    expect(Signal::amplitudeAt(WavReader::open("{$this->folder}/o.wav")->read(0, 24000)[0], 1000.0))->toEqualWithDelta(0.5, 0.001);
+});

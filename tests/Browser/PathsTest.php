@@ -1,0 +1,313 @@
+<?php
+
+declare(strict_types=1);
+
+use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\WebDriverKeys;
+use Hafen\Audio\WavReader;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\SessionCodec;
+use Hafen\Tests\Support\Signal;
+use Tests\Support\Application;
+use Tests\Support\Chromium;
+use Tests\Support\Demo;
+
+/*
+ * These drive the real interface of the running application: its servers, its workers, its engine, in Chromium.
+ * Nothing here waits for a fixed time; every wait ends when what it waits for is there.
+ */
+
+beforeEach(function (): void {
+    $this->hafen = Application::running();
+    $this->browser = new Chromium;
+    // Every test has a copy of the demo session of its own.
+    $demo = $this->hafen->get('sessions/1')['document'];
+    $this->session = $this->hafen->post('sessions', ['name' => 'Copy '.bin2hex(random_bytes(3))])['id'];
+    $change = 1;
+    foreach ($demo['channels'] as $channel) {
+        if ($channel['kind'] === 'main' || in_array($channel['id'], ['hall', 'announcement', 'shaker', 'choir'], true)) {
+            continue;
+        }
+        $clip = $channel['source']['clips'][0];
+        $state = $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => [
+            'type' => 'add-channel', 'name' => $channel['name'], 'file' => ['file' => $clip['file'], 'length' => $clip['length'], 'width' => $channel['width']],
+        ]]);
+        $change = $state['change'];
+    }
+    foreach ([['upright-bass', 'filter'], ['upright-bass', 'compressor'], ['upright-bass', 'drive'], ['cello', 'parametric-eq']] as [$channel, $processor]) {
+        $change = $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => ['type' => 'add-insert', 'channels' => [$channel], 'processor' => $processor]])['change'];
+    }
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+});
+
+afterEach(function (): void {
+    $complaints = array_filter($this->browser->complaints(), static fn (string $line): bool => ! str_contains($line, '422') && ! str_contains($line, '409'));
+    $this->browser->quit();
+    expect($complaints)->toBe([]);
+});
+
+/** The state on the server. @return array<string, mixed> */
+function onServer(): array
+{
+    return test()->hafen->get('sessions/'.test()->session);
+}
+
+/** Processors of a channel's row on the server. @return list<string> */
+function rowOnServer(string $name): array
+{
+    foreach (onServer()['document']['channels'] as $channel) {
+        if ($channel['name'] === $name) {
+            return array_column($channel['inserts'], 'processor');
+        }
+    }
+
+    return [];
+}
+
+/** The chips of a row on the screen. @return list<string> */
+function rowOnScreen(string $channel): array
+{
+    return test()->browser->script("return [...document.querySelectorAll('[data-drop-row=inserts][data-channel={$channel}] [data-insert]')].map((chip) => chip.dataset.processor)");
+}
+
+/** Largest sample the loudspeakers get just now. */
+function heardNow(): float
+{
+    return (float) test()->browser->script(
+        'const p = window.hafen.player; if (!p.analyser) return 0; const d = new Float32Array(2048); p.analyser.getFloatTimeDomainData(d); return Math.max(...d.map(Math.abs))',
+    );
+}
+
+/** What the figure of a tap says. */
+function figure(string $tap): ?float
+{
+    $level = test()->browser->script("return document.querySelector('[data-tap=\"{$tap}\"]')?.dataset.level ?? ''");
+
+    return match ($level) {
+        '' => null,
+        'silence' => -INF,
+        default => (float) $level,
+    };
+}
+
+function press(string $keys): void
+{
+    test()->browser->driver->getKeyboard()->sendKeys($keys);
+}
+
+it('plays with Space: sound arrives, the clock runs and the figures move', function (): void {
+    press(' ');
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'sound in the player');
+    $this->browser->waitFor('[data-playing=true]');
+    $first = $this->browser->find('[data-clock]')->getText();
+    $levels = [];
+    $this->browser->until(function () use (&$levels): bool {
+        $level = figure('upright-bass:post-fader');
+        if ($level !== null) {
+            $levels[(string) round($level, 1)] = true;
+        }
+
+        return count($levels) >= 3;
+    }, 'a figure to move');
+    expect($this->browser->find('[data-clock]')->getText())->not->toBe($first);
+    press(' ');
+    $this->browser->waitFor('[data-playing=false]');
+});
+
+it('follows an edit while it plays: a fader to silence is heard and seen', function (): void {
+    press(' ');
+    $this->browser->until(fn (): bool => (figure('cello:post-fader') ?? -200.0) > -60.0, 'the cello to sound', 90);
+    $fader = $this->browser->find('[aria-label="Fader of Cello"]');
+    $fader->sendKeys(WebDriverKeys::ENTER);
+    $this->browser->waitFor('[data-channel-row=cello] .fader .entry')->sendKeys('-inf'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => (figure('cello:post-fader') ?? 0.0) < -120.0, 'the tap after the fader to fall silent');
+    expect(figure('cello:pre-fader'))->toBeGreaterThan(-60.0);
+    press(WebDriverKeys::ESCAPE);
+});
+
+it('turns a parameter while it plays, and the tap follows', function (): void {
+    press(' ');
+    $this->browser->until(fn (): bool => (figure('upright-bass:pre-fader') ?? -200.0) > -30.0, 'the bass to sound', 90);
+    $this->browser->find('[data-insert=i1] .name')->click();
+    $this->browser->waitFor('[data-inspecting=i1] .picture');
+    // A high-pass far above a bass leaves next to nothing of it.
+    $slider = $this->browser->find('[data-parameter=frequency] [role=slider]');
+    $slider->sendKeys(WebDriverKeys::ENTER);
+    $this->browser->waitFor('[data-parameter=frequency] .entry')->sendKeys('9k'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => (figure('upright-bass:pre-fader') ?? 0.0) < -45.0 && (figure('upright-bass:source') ?? -200.0) > -40.0, 'the tap behind the filter to fall');
+    expect(onServer()['document']['channels'][1]['inserts'][0]['parameters']['frequency'])->toBe(9000);
+});
+
+it('adds an effect from the keyboard, to several channels at once', function (): void {
+    press(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL);
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('repeat'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => in_array('echo', rowOnServer('Accordion'), true), 'the echo on the server');
+    expect(rowOnServer('Cello'))->toBe(['parametric-eq', 'echo'])->and(rowOnServer('Upright bass'))->toBe(['filter', 'compressor', 'drive', 'echo']);
+    // A new echo on a track is a part of the mix.
+    expect(onServer()['document']['channels'][0]['inserts'][0]['mix'])->toBe(0.25);
+});
+
+it('reorders by drag, copies with Alt, swaps onto a chip, and moves by keys', function (): void {
+    $drag = function (string $from, string $to, float $share, bool $alt = false): void {
+        $source = $this->browser->find("[data-insert={$from}] .name");
+        $target = $this->browser->find($to);
+        $actions = new WebDriverActions($this->browser->driver);
+        $width = $target->getSize()->getWidth();
+        if ($alt) {
+            $actions->keyDown(null, WebDriverKeys::ALT);
+        }
+        $actions->clickAndHold($source)
+            ->moveToElement($target, (int) (($share - 0.5) * $width), 0)
+            ->moveByOffset(1, 0)
+            ->release();
+        if ($alt) {
+            $actions->keyUp(null, WebDriverKeys::ALT);
+        }
+        $actions->perform();
+    };
+    // To the right edge of the last chip: after it.
+    $drag('i1', '[data-insert=i3]', 0.9);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['compressor', 'drive', 'filter'], 'the filter to be last');
+    $this->browser->until(fn (): bool => rowOnScreen('upright-bass') === ['compressor', 'drive', 'filter'], 'the screen to follow');
+    // Onto the middle of another: they change places.
+    $drag('i2', '[data-insert=i1]', 0.5);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'drive', 'compressor'], 'the swap');
+    $this->browser->until(fn (): bool => rowOnScreen('upright-bass') === ['filter', 'drive', 'compressor'], 'the screen to follow');
+    // To another channel with Alt: a copy.
+    $drag('i3', '[data-insert=i4]', 0.9, true);
+    $this->browser->until(fn (): bool => rowOnServer('Cello') === ['parametric-eq', 'drive'], 'the copy');
+    expect(rowOnServer('Upright bass'))->toBe(['filter', 'drive', 'compressor']);
+    // Selected, Alt and an arrow.
+    $this->browser->find('[data-insert=i1] .name')->click();
+    press(WebDriverKeys::ALT.WebDriverKeys::ARROW_RIGHT.WebDriverKeys::NULL);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['drive', 'filter', 'compressor'], 'the move by keys');
+});
+
+it('bypasses, replaces and removes an insert, and undoes it all', function (): void {
+    $this->browser->find('[data-insert=i2] .lamp')->click();
+    $this->browser->waitFor('[data-insert=i2].off');
+    $this->browser->find('[data-insert=i2] .name')->click();
+    press('e');
+    $this->browser->until(fn (): bool => ! $this->browser->has('[data-insert=i2].off'), 'the insert to be on again');
+    foreach ($this->browser->driver->findElements(Facebook\WebDriver\WebDriverBy::cssSelector('.inspector .text-button')) as $button) {
+        if ($button->getText() === 'Replace') {
+            $button->click();
+            break;
+        }
+    }
+    $this->browser->waitFor('.finder .field')->sendKeys('limit'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'limiter', 'drive'], 'the limiter in place');
+    $this->browser->waitFor('[data-processor=limiter]');
+    press(WebDriverKeys::DELETE);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'drive'], 'the insert to be gone');
+    press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::NULL);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'limiter', 'drive'], 'the first undo');
+    press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::NULL);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'compressor', 'drive'], 'the second undo');
+    $this->browser->until(fn (): bool => rowOnScreen('upright-bass') === ['filter', 'compressor', 'drive'], 'the screen to follow');
+    $this->browser->find('[aria-label=Redo]')->click();
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') !== ['filter', 'compressor', 'drive'], 'redo');
+});
+
+it('drags a fader as one step, alone and with others in their relation', function (): void {
+    $fader = fn (int $channel): float => (float) onServer()['document']['channels'][$channel]['fader'];
+    $revisions = fn (): int => count($this->hafen->get("sessions/{$this->session}/revisions"));
+    $before = $revisions();
+    $bar = $this->browser->find('[aria-label="Fader of Accordion"]');
+    (new WebDriverActions($this->browser->driver))->clickAndHold($bar)->moveByOffset(-8, 0)->moveByOffset(-8, 0)->moveByOffset(-8, 0)->release()->perform();
+    $this->browser->until(fn (): bool => $fader(0) < -3.0, 'the fader to come down');
+    expect($revisions())->toBe($before + 1);
+    press(WebDriverKeys::ESCAPE);
+    press(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL);
+    $relation = $fader(0) - $fader(1);
+    $this->browser->find('[aria-label="Fader of Accordion"]')->sendKeys(WebDriverKeys::ARROW_LEFT.WebDriverKeys::ARROW_LEFT);
+    $this->browser->until(fn (): bool => abs($fader(1) + 1.0) < 0.01, 'the others to come along');
+    expect($fader(0) - $fader(1))->toEqualWithDelta($relation, 0.001)->and($revisions())->toBe($before + 2);
+});
+
+it('imports a WAV onto a new track and shows its waveform', function (): void {
+    $path = sys_get_temp_dir().'/Harbour bell.wav';
+    Demo::wav($path, Signal::sine(440.0, 44100, 0.5, 44100), 44100);
+    $this->browser->find('#hafen-import')->sendKeys($path);
+    $row = $this->browser->waitFor('[data-channel-row=harbour-bell]');
+    $channel = array_values(array_filter(onServer()['document']['channels'], static fn (array $c): bool => $c['id'] === 'harbour-bell'))[0];
+    expect($channel['source']['clips'][0]['length'])->toBe(48000)->and($channel['width'])->toBe('mono');
+    $row->findElement(Facebook\WebDriver\WebDriverBy::cssSelector('.name'))->click();
+    $this->browser->waitFor('.wave');
+    // Measured a moment later, without being asked.
+    $this->browser->until(fn (): bool => abs((figure('harbour-bell:source') ?? 0.0) + 6.02) < 0.05, 'the survey to know it', 120);
+    unlink($path);
+});
+
+it('tells why a file cannot be imported', function (): void {
+    $path = sys_get_temp_dir().'/letter.wav';
+    file_put_contents($path, 'Dear all, this is no sound.');
+    $this->browser->find('#hafen-import')->sendKeys($path);
+    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('.el-notification')->getText(), 'Not a WAV file'), 'the reason');
+    unlink($path);
+});
+
+it('listens at any tap and compares with bypass', function (): void {
+    $this->browser->find('[data-tap="cello:pre-fader"]')->click();
+    expect($this->browser->find('[data-listening-at]')->getText())->toBe('Cello, before fader');
+    $this->browser->find('[data-insert=i2] .name')->click();
+    $this->browser->waitFor('[data-inspecting=i2] .compare')->click();
+    press(' ');
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'sound at the tap', 90);
+    press('2');
+    $this->browser->until(fn (): bool => str_contains($this->browser->find('.listen')->getText(), 'matched'), 'side 2');
+    $this->browser->until(fn (): bool => heardNow() > 0.005, 'sound on side 2');
+    press('1');
+});
+
+it('renders the mix to the file the command line renders', function (): void {
+    foreach ($this->browser->driver->findElements(Facebook\WebDriver\WebDriverBy::cssSelector('.top .text-button')) as $button) {
+        if (str_starts_with($button->getText(), 'Render')) {
+            $button->click();
+            break;
+        }
+    }
+    $this->browser->waitFor('#render-tail')->clear()->sendKeys('0');
+    $this->browser->find('.el-dialog .pill.on')->click();
+    $link = $this->browser->waitFor('[data-render=done] a', 240)->getAttribute('href');
+    $ours = sys_get_temp_dir().'/hafen-browser-'.bin2hex(random_bytes(4));
+    mkdir($ours);
+    file_put_contents("{$ours}/browser.wav", (string) file_get_contents($this->hafen->url('').(string) parse_url((string) $link, PHP_URL_PATH)));
+    // The same document on disk, with the files of the library.
+    $codec = new SessionCodec(ProcessorCatalogue::standard());
+    $document = json_encode(onServer()['document'], JSON_PRESERVE_ZERO_FRACTION);
+    foreach (glob($this->hafen->data.'/media/*.wav') ?: [] as $file) {
+        $document = str_replace('"file":"'.basename($file, '.wav').'"', '"file":'.json_encode($file), (string) $document);
+    }
+    file_put_contents("{$ours}/session.json", str_replace('"parameters":[]', '"parameters":{}', $document));
+    expect($codec->decode((string) file_get_contents("{$ours}/session.json"))->channels)->toHaveCount(5);
+    exec(PHP_BINARY.' core/bin/hafen render '.escapeshellarg("{$ours}/session.json").' --out '.escapeshellarg("{$ours}/cli.wav").' --bits 24 2>&1', $said, $status);
+    expect($status)->toBe(0, implode("\n", $said));
+    $browser = WavReader::open("{$ours}/browser.wav");
+    $cli = WavReader::open("{$ours}/cli.wav");
+    expect($browser->frames())->toBe($cli->frames())->and($browser->frames())->toBe(1_440_000)
+        ->and(Signal::peak($browser->read(0, 480_000)[0]))->toBeGreaterThan(0.05)
+        ->and(hash_file('sha256', "{$ours}/browser.wav"))->toBe(hash_file('sha256', "{$ours}/cli.wav"));
+    exec('rm -rf '.escapeshellarg($ours));
+});
+
+it('refuses an edit another window has overtaken, and shows the newest state', function (): void {
+    $change = onServer()['change'];
+    $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => ['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true]]);
+    $this->browser->find('[aria-label="Mute Cello"]')->click();
+    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('.el-notification')->getText(), 'Mute Cello'), 'the refusal');
+    $this->browser->waitFor('[aria-label="Mute Cello"][aria-pressed=true]');
+});
+
+it('shows its keys, its night look and a session without tracks', function (): void {
+    press('?');
+    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('.el-dialog')->getText(), 'play and stop'), 'the sheet of keys');
+    press(WebDriverKeys::ESCAPE);
+    $this->browser->until(fn (): bool => ! $this->browser->find('.el-overlay')->isDisplayed(), 'the sheet to close');
+    $this->browser->find('[aria-label="Night look"]')->click();
+    $this->browser->waitFor('html[data-look=night]');
+    $empty = $this->hafen->post('sessions', ['name' => 'Empty pier'])['id'];
+    $this->browser->visit($this->hafen->url("/?session={$empty}"));
+    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('.empty')->getText(), 'No tracks yet'), 'the empty state');
+});

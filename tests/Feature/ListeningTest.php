@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Listening\Frames;
+use App\Listening\ListeningStream;
+use App\Models\Listening;
+use App\Models\StoredSession;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Signal;
+use Tests\Support\Demo;
+
+/**
+ * Frames of a stream as they come: kind and what is in it.
+ *
+ * @return Generator<int, array{kind: string, position?: float, left?: list<float>, data?: array<string, mixed>}>
+ */
+function streamed(string $listeningId, int $from = 0): Generator
+{
+    foreach (app(ListeningStream::class)->frames(Listening::query()->findOrFail($listeningId), $from) as $i => $frame) {
+        if ($i === 0 && $frame === Frames::HEADER) {
+            continue;
+        }
+        $payload = substr($frame, 5);
+        expect(strlen($payload))->toBe(unpack('V', substr($frame, 1, 4))[1]);
+        yield match ($frame[0]) {
+            'A' => [
+                'kind' => 'A',
+                'position' => unpack('e', $payload)[1],
+                'left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1]))),
+            ],
+            'L', 'N' => ['kind' => $frame[0], 'data' => json_decode($payload, true)],
+            default => ['kind' => $frame[0]],
+        };
+    }
+}
+
+/** @param  array<string, mixed>  $wishes */
+function listen(StoredSession $session, array $wishes = []): string
+{
+    return test()->postJson("/api/sessions/{$session->id}/listenings", ['side' => 1, ...$wishes])->assertCreated()->json('id');
+}
+
+/** The sound of the small session, by the engine itself. */
+function expectedSound(StoredSession $session, ?string $tap = null): array
+{
+    $library = new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)], 'bass' => [Signal::noise(48000, 4, 0.6)]]);
+
+    return Mix::render(app(App\Sessions\SessionBook::class)->open($session), $library, tap: $tap)->left;
+}
+
+beforeEach(fn () => config(['hafen.lead' => 0.4]));
+
+it('streams the session as the engine computes it, then ends', function (): void {
+    $session = Demo::session();
+    $sound = [];
+    $kinds = [];
+    foreach (streamed(listen($session)) as $frame) {
+        $kinds[] = $frame['kind'];
+        if ($frame['kind'] === 'A') {
+            expect((int) $frame['position'])->toBe(count($sound));
+            $sound = [...$sound, ...$frame['left']];
+        }
+    }
+    $expected = expectedSound($session);
+    expect($kinds[0])->toBe('L')->and(array_count_values($kinds)['M'])->toBe(array_count_values($kinds)['A'])->and(end($kinds))->toBe('E')
+        ->and(count($sound))->toBeGreaterThanOrEqual(48000);
+    foreach ([0, 777, 20000, 47999] as $i) {
+        expect($sound[$i])->toEqualWithDelta($expected[$i], 1e-6);
+    }
+});
+
+it('takes an edit, another tap and a stop while it plays', function (): void {
+    $session = Demo::session();
+    $id = listen($session);
+    $silentFrom = null;
+    $heard = [];
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] !== 'A') {
+            continue;
+        }
+        $heard[] = Signal::rms($frame['left']);
+        if (count($heard) === 3) {
+            $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'set-fader', 'channels' => ['cello', 'bass'], 'gain' => null]])->assertOk();
+        } elseif (count($heard) === 7) {
+            $silentFrom = end($heard);
+            $this->putJson("/api/listenings/{$id}", ['tap' => 'cello:pre-fader'])->assertOk();
+        } elseif (count($heard) === 10) {
+            $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk();
+        }
+    }
+    expect($heard[1])->toBeGreaterThan(0.05)->and($silentFrom)->toBe(0.0)->and($heard[9])->toBeGreaterThan(0.05)->and(count($heard))->toBe(10);
+});
+
+it('loops', function (): void {
+    $session = Demo::session();
+    $id = listen($session, ['loop' => ['start' => 4800, 'end' => 14400]]);
+    $positions = [];
+    foreach (streamed($id, 4800) as $frame) {
+        if ($frame['kind'] === 'A') {
+            $positions[] = (int) $frame['position'];
+            if (count($positions) === 20) {
+                $this->putJson("/api/listenings/{$id}", ['stopped' => true]);
+            }
+        }
+    }
+    expect(min($positions))->toBeGreaterThanOrEqual(4800)->and(max($positions))->toBeLessThan(14400);
+    $jumps = array_filter(range(1, count($positions) - 1), static fn (int $i): bool => $positions[$i] < $positions[$i - 1]);
+    expect(count($jumps))->toBeGreaterThan(1);
+});
+
+it('compares with bypass at matched level', function (): void {
+    // A gain of 12 dB changes nothing but the level: matched, both sides must sound the same.
+    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 12.0])])]));
+    $id = listen($session, ['compare' => ['insert' => 'i1'], 'side' => 2]);
+    $sound = [];
+    $gain = null;
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'A') {
+            $sound = [...$sound, ...$frame['left']];
+        } elseif ($frame['kind'] === 'N') {
+            $gain = $frame['data']['kind'];
+        }
+    }
+    $expected = expectedSound($session);
+    expect($gain)->toBe('compare');
+    foreach ([20000, 30000, 47000] as $i) {
+        expect($sound[$i])->toEqualWithDelta($expected[$i], 1e-4);
+    }
+});
+
+it('tells what it cannot do and plays on', function (): void {
+    $session = Demo::session();
+    $id = listen($session);
+    unlink(app(App\Media\MediaFolder::class)->original(App\Models\Media::query()->findOrFail('bass')));
+    $frames = iterator_to_array(streamed($id), false);
+    expect($frames[0]['kind'])->toBe('N')->and($frames[0]['data']['message'])->toContain('There is no readable file here')->and($frames[1]['kind'])->toBe('E');
+});
+
+it('refuses wishes with the field', function (array $wishes, string $place): void {
+    $session = Demo::session();
+    $this->postJson("/api/sessions/{$session->id}/listenings", $wishes)->assertUnprocessable()->assertJsonPath('place', $place);
+})->with([
+    [['tap' => 'no tap at all'], '/tap'], [['side' => 3], '/side'], [['loop' => ['start' => 10, 'end' => 20]], '/loop/end'], [['colour' => 1], '/colour'],
+]);

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Jobs\Heartbeat;
+use App\Media\MediaFolder;
+use App\Models\Render;
+use App\Models\Survey;
+use Hafen\Audio\WavReader;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Signal;
+use Illuminate\Support\Facades\Queue;
+use Tests\Support\Demo;
+
+it('renders in the background what the engine plays', function (): void {
+    $session = Demo::session();
+    $render = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '32f', 'tail' => 0.5])->assertAccepted()->json();
+    $this->getJson("/api/renders/{$render['id']}")->assertJsonPath('status', 'done')->assertJsonPath('result.frames', 72000)->assertJsonPath('result.clipped', 0);
+    $file = WavReader::open(app(MediaFolder::class)->render($render['id']));
+    $library = new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)], 'bass' => [Signal::noise(48000, 4, 0.6)]]);
+    $expected = Mix::render(app(App\Sessions\SessionBook::class)->open($session), $library, frames: 72000);
+    foreach ([0, 1, 511, 30000, 50000] as $i) {
+        expect($file->read($i, 1)[0][0])->toEqualWithDelta($expected->left[$i], 1e-6);
+    }
+    $this->get("/api/renders/{$render['id']}/file")->assertOk()->assertDownload('Test.wav');
+});
+
+it('counts what clips in fixed point', function (): void {
+    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 18.0])])]));
+    $id = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '16'])->json('id');
+    expect($this->getJson("/api/renders/{$id}")->json('result.clipped'))->toBeGreaterThan(1000);
+});
+
+it('fails with the reason, and leaves no file', function (): void {
+    $session = Demo::session();
+    unlink(app(MediaFolder::class)->original(App\Models\Media::query()->findOrFail('bass')));
+    $id = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '24'])->json('id');
+    $this->getJson("/api/renders/{$id}")->assertJsonPath('status', 'failed')->assertJsonPath('message', 'There is no readable file here.');
+    $this->getJson("/api/renders/{$id}/file")->assertNotFound();
+    expect(is_file(app(MediaFolder::class)->render($id)))->toBeFalse();
+});
+
+it('stops a render, and notices a worker that is gone', function (): void {
+    Queue::fake();
+    $session = Demo::session();
+    $id = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '24'])->assertJsonPath('status', 'waiting')->json('id');
+    $this->postJson("/api/renders/{$id}/stop")->assertJsonPath('status', 'stopped');
+    $render = Render::query()->findOrFail($id);
+    $render->update(['status' => 'running', 'beat_at' => now()]);
+    expect((new Heartbeat($render))->beat(1, 10))->toBeTrue();
+    $this->postJson("/api/renders/{$id}/stop")->assertJsonPath('status', 'stopping');
+    expect((new Heartbeat($render))->beat(2, 10))->toBeFalse();
+    $this->travel(Heartbeat::LOST_AFTER + 5)->seconds();
+    $this->getJson("/api/renders/{$id}")->assertJsonPath('status', 'failed');
+    expect($this->getJson("/api/renders/{$id}")->json('message'))->toContain('worker');
+});
+
+it('refuses render options with the field', function (array $options, string $place): void {
+    $session = Demo::session();
+    $this->postJson("/api/sessions/{$session->id}/renders", $options)->assertUnprocessable()->assertJsonPath('place', $place);
+})->with([
+    [['format' => 'mp3'], '/format'], [[], '/'], [['format' => '24', 'tap' => 'nonsense here'], '/tap'], [['format' => '24', 'tail' => -1], '/tail'],
+]);
+
+it('surveys a state once, and tells stale figures from current ones', function (): void {
+    $session = Demo::session();
+    $survey = $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
+    $survey->assertJsonPath('current', true)->assertJsonPath('result.frames', 48000);
+    expect($survey->json('result.taps')['cello:source']['peak'])->toEqualWithDelta(20 * log10(0.6), 0.01)->and($survey->json('result.overview'))->toHaveCount(800);
+    $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -40.0]]);
+    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', false)->assertJsonPath('result.frames', 48000);
+    // Back where it was measured: no work at all.
+    $this->postJson("/api/sessions/{$session->id}/undo");
+    $this->postJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true);
+    expect(Survey::query()->count())->toBe(1);
+    // A name cannot be heard.
+    $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 3, 'edit' => ['type' => 'rename-channel', 'channel' => 'cello', 'name' => 'C']]);
+    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true);
+});
