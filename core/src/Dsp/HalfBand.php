@@ -10,7 +10,8 @@ use Hafen\Audio\KaiserWindow;
  * Doubles or halves the sample rate with a linear-phase half-band filter.
  *
  * Every second tap of such a filter is 0 and its middle tap is 1/2, so one of the two phases is a plain delay and the
- * other a symmetric sum (standard polyphase form, e.g. Crochiere & Rabiner 1983). One instance serves one side of one path.
+ * other a symmetric sum (standard polyphase form, e.g. Crochiere & Rabiner 1983). The two lengths there are have a loop
+ * each, written out, with its state in local variables. One instance serves one side of one path.
  */
 final class HalfBand
 {
@@ -18,23 +19,26 @@ final class HalfBand
     private readonly array $taps;
 
     /** @var list<float> */
-    private array $upHistory;
+    private array $upState = [];
 
     /** @var list<float> */
-    private array $evenHistory;
+    private array $downState = [];
 
     /** @var list<float> */
-    private array $oddHistory;
+    private array $upHistory = [];
+
+    /** @var list<float> */
+    private array $oddHistory = [];
 
     /**
-     * @param  int  $pairs  symmetric pairs of taps, a multiple of 4; the filter has 4 * pairs - 1 taps
-     * @param  float  $beta  Kaiser beta: 7.0 for a stop band of about 70 dB
+     * @param  bool  $steep  47 taps: flat to 0.4 of the lower rate, 70 dB down from 0.6; otherwise 15 taps, for a signal that
+     *                       fills a quarter of the band
      */
-    public function __construct(private readonly int $pairs, float $beta = 7.0)
+    public function __construct(private readonly bool $steep)
     {
-        $all = KaiserWindow::lowPass(4 * $pairs - 1, 0.25, $beta);
+        $all = KaiserWindow::lowPass(4 * $this->pairs() - 1, 0.25, 7.0);
         $taps = [];
-        for ($i = 0; $i < $pairs; ++$i) {
+        for ($i = 0; $i < $this->pairs(); ++$i) {
             $taps[] = $all[2 * $i];
         }
         // The two phases must have the same gain at 0 Hz, or the rounded sum leaves a trace at half the rate.
@@ -44,22 +48,24 @@ final class HalfBand
     }
 
     /** Delay of going up and down again, in samples of the lower rate. */
-    public function delay(): int
+    public static function delay(bool $steep): int
     {
-        return 2 * $this->pairs - 1;
+        return $steep ? 23 : 7;
     }
 
     public function reset(): void
     {
-        $this->upHistory = $this->evenHistory = array_fill(0, 2 * $this->pairs - 1, 0.0);
-        $this->oddHistory = array_fill(0, $this->pairs, 0.0);
+        $this->upState = $this->downState = array_fill(0, 2 * $this->pairs() - 1, 0.0);
+        $this->upHistory = array_fill(0, $this->pairs() - 1, 0.0);
+        $this->oddHistory = array_fill(0, $this->pairs(), 0.0);
     }
 
     /** Takes over the sound another one of the same length has heard. */
     public function continueFrom(self $other): void
     {
+        $this->upState = $other->upState;
+        $this->downState = $other->downState;
         $this->upHistory = $other->upHistory;
-        $this->evenHistory = $other->evenHistory;
         $this->oddHistory = $other->oddHistory;
     }
 
@@ -70,14 +76,13 @@ final class HalfBand
     public function up(array $samples): array
     {
         $n = count($samples);
-        $x = [...$this->upHistory, ...$samples];
-        $this->upHistory = array_slice($x, $n);
-        $sums = $this->weighed($x, $n, array_fill(0, $n, 0.0));
-        $middle = $this->pairs;
+        $delayed = [...$this->upHistory, ...$samples];
+        $this->upHistory = array_slice($delayed, $n);
+        [$sums, $this->upState] = $this->sums($samples, $this->upState);
         $out = [];
         for ($i = 0; $i < $n; ++$i) {
             $out[] = 2.0 * $sums[$i];
-            $out[] = $x[$i + $middle];
+            $out[] = $delayed[$i];
         }
 
         return $out;
@@ -89,55 +94,120 @@ final class HalfBand
      */
     public function down(array $samples): array
     {
-        $even = $this->evenHistory;
+        $even = [];
         $odd = $this->oddHistory;
         $n = count($samples) >> 1;
         for ($i = 0; $i < $n; ++$i) {
             $even[] = $samples[2 * $i];
             $odd[] = $samples[2 * $i + 1];
         }
-        $this->evenHistory = array_slice($even, $n);
         $this->oddHistory = array_slice($odd, $n);
-        $out = [];
+        [$out, $this->downState] = $this->sums($even, $this->downState);
         for ($i = 0; $i < $n; ++$i) {
-            $out[] = 0.5 * $odd[$i];
+            $out[$i] += 0.5 * $odd[$i];
         }
 
-        return $this->weighed($even, $n, $out);
+        return $out;
+    }
+
+    private function pairs(): int
+    {
+        return $this->steep ? 12 : 4;
     }
 
     /**
-     * Adds the symmetric sum to each of n places, four pairs of taps in one pass.
+     * @param  list<float>  $x
+     * @param  list<float>  $state
+     * @return array{list<float>, list<float>} sums, state
+     */
+    private function sums(array $x, array $state): array
+    {
+        return $this->steep ? self::long($x, $this->taps, $state) : self::short($x, $this->taps, $state);
+    }
+
+    /**
+     * 24 symmetric taps in transposed form: every product is used twice, every sample read once.
      *
      * @param  list<float>  $x
-     * @param  list<float>  $sums
-     * @return list<float>
+     * @param  list<float>  $taps
+     * @param  list<float>  $state
+     * @return array{list<float>, list<float>} sums, state
      */
-    private function weighed(array $x, int $n, array $sums): array
+    private static function long(array $x, array $taps, array $state): array
     {
-        $last = 2 * $this->pairs - 1;
-        for ($k = 0; $k < $this->pairs; $k += 4) {
-            [$p, $q, $r, $s] = [$this->taps[$k], $this->taps[$k + 1], $this->taps[$k + 2], $this->taps[$k + 3]];
-            $sums = self::pass($x, $n, $sums, $k, $last - $k, $p, $q, $r, $s);
+        [$t0, $t1, $t2, $t3, $t4, $t5, $t6, $t7, $t8, $t9, $t10, $t11] = $taps;
+        [$s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $s12, $s13, $s14, $s15, $s16, $s17, $s18, $s19, $s20, $s21, $s22, $s23] = $state;
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $v = $x[$i];
+            $p0 = $t0 * $v;
+            $p1 = $t1 * $v;
+            $p2 = $t2 * $v;
+            $p3 = $t3 * $v;
+            $p4 = $t4 * $v;
+            $p5 = $t5 * $v;
+            $p6 = $t6 * $v;
+            $p7 = $t7 * $v;
+            $p8 = $t8 * $v;
+            $p9 = $t9 * $v;
+            $p10 = $t10 * $v;
+            $p11 = $t11 * $v;
+            $x[$i] = $p0 + $s1;
+            $s1 = $p1 + $s2;
+            $s2 = $p2 + $s3;
+            $s3 = $p3 + $s4;
+            $s4 = $p4 + $s5;
+            $s5 = $p5 + $s6;
+            $s6 = $p6 + $s7;
+            $s7 = $p7 + $s8;
+            $s8 = $p8 + $s9;
+            $s9 = $p9 + $s10;
+            $s10 = $p10 + $s11;
+            $s11 = $p11 + $s12;
+            $s12 = $p11 + $s13;
+            $s13 = $p10 + $s14;
+            $s14 = $p9 + $s15;
+            $s15 = $p8 + $s16;
+            $s16 = $p7 + $s17;
+            $s17 = $p6 + $s18;
+            $s18 = $p5 + $s19;
+            $s19 = $p4 + $s20;
+            $s20 = $p3 + $s21;
+            $s21 = $p2 + $s22;
+            $s22 = $p1 + $s23;
+            $s23 = $p0;
         }
 
-        return $sums;
+        return [$x, [$s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $s12, $s13, $s14, $s15, $s16, $s17, $s18, $s19, $s20, $s21, $s22, $s23]];
     }
 
     /**
+     * 8 symmetric taps in transposed form: every product is used twice, every sample read once.
+     *
      * @param  list<float>  $x
-     * @param  list<float>  $sums
-     * @return list<float>
+     * @param  list<float>  $taps
+     * @param  list<float>  $state
+     * @return array{list<float>, list<float>} sums, state
      */
-    private static function pass(array $x, int $n, array $sums, int $back, int $front, float $p, float $q, float $r, float $s): array
+    private static function short(array $x, array $taps, array $state): array
     {
-        for ($i = 0; $i < $n; ++$i) {
-            $sums[$i] += $p * ($x[$i + $front] + $x[$i + $back])
-                + $q * ($x[$i + $front - 1] + $x[$i + $back + 1])
-                + $r * ($x[$i + $front - 2] + $x[$i + $back + 2])
-                + $s * ($x[$i + $front - 3] + $x[$i + $back + 3]);
+        [$t0, $t1, $t2, $t3] = $taps;
+        [$s1, $s2, $s3, $s4, $s5, $s6, $s7] = $state;
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $v = $x[$i];
+            $p0 = $t0 * $v;
+            $p1 = $t1 * $v;
+            $p2 = $t2 * $v;
+            $p3 = $t3 * $v;
+            $x[$i] = $p0 + $s1;
+            $s1 = $p1 + $s2;
+            $s2 = $p2 + $s3;
+            $s3 = $p3 + $s4;
+            $s4 = $p3 + $s5;
+            $s5 = $p2 + $s6;
+            $s6 = $p1 + $s7;
+            $s7 = $p0;
         }
 
-        return $sums;
+        return [$x, [$s1, $s2, $s3, $s4, $s5, $s6, $s7]];
     }
 }

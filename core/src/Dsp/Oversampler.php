@@ -14,12 +14,8 @@ final class Oversampler
 {
     public const FACTOR = 4;
 
-    private const FIRST_PAIRS = 12;
-
-    private const SECOND_PAIRS = 4;
-
     /** Delay of up and down together, in samples of the base rate; the second stage's is halved, with one held sample. */
-    public const DELAY = (2 * self::FIRST_PAIRS - 1) + self::SECOND_PAIRS;
+    public const DELAY = 23 + (7 + 1) / 2;
 
     private readonly HalfBand $first;
 
@@ -30,8 +26,8 @@ final class Oversampler
 
     public function __construct()
     {
-        $this->first = new HalfBand(self::FIRST_PAIRS);
-        $this->second = new HalfBand(self::SECOND_PAIRS);
+        $this->first = new HalfBand(steep: true);
+        $this->second = new HalfBand(steep: false);
     }
 
     public function reset(): void

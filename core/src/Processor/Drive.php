@@ -159,15 +159,21 @@ final class Drive implements Processor
         for ($i = 0, $n = count($samples); $i < $n; ++$i) {
             $x = $samples[$i] + $bias;
             if ($x >= 3.0) {
-                $samples[$i] = 1.0;
+                $x = 3.0;
             } elseif ($x <= -3.0) {
-                $samples[$i] = -1.0;
-            } else {
-                $square = $x * $x;
-                $bent = $x * (27.0 + $square) / (27.0 + 9.0 * $square);
-                $edge = $x > 1.0 ? 1.0 : ($x < -1.0 ? -1.0 : $x);
-                $samples[$i] = $soft * $bent + $shape * $edge;
+                $x = -3.0;
             }
+            $square = $x * $x;
+            $bent = $x * (27.0 + $square) / (27.0 + 9.0 * $square);
+            if ($shape > 0.0) {
+                if ($x > 1.0) {
+                    $x = 1.0;
+                } elseif ($x < -1.0) {
+                    $x = -1.0;
+                }
+                $bent = $soft * $bent + $shape * $x;
+            }
+            $samples[$i] = $bent;
         }
 
         return $samples;

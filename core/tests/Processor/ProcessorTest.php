@@ -141,12 +141,17 @@ it('leaves what stays below the ceiling alone, only later', function (): void {
 });
 
 // Source: the signals of EBU Tech 3341 cases 15-19 (from memory), measured by scipy.signal.resample_poly at 16 times the rate.
-it('lets no inter-sample peak above the ceiling by 0.1 dB in true-peak mode', function (float $divisor, float $phase): void {
-    $signal = Signal::sine(48000 / $divisor, 24000, 1.41, 48000, deg2rad($phase));
-    $out = Signal::through(Signal::processor('limiter', ['ceiling' => -1.0, 'true-peak' => true]), $signal)->left;
-    $peak = Reference::python('x = np.array(data["x"]); print(json.dumps(float(np.max(np.abs(sig.resample_poly(x, 16, 1)[16000:-16000])))))', ['x' => $out]);
-    expect(20 * log10($peak))->toBeLessThan(-0.9)->toBeGreaterThan(-1.6);
-})->with([[4, 45], [6, 60], [8, 67.5], [4, 0], [48, 10]]);
+it('lets no inter-sample peak above the ceiling by 0.1 dB in true-peak mode', function (): void {
+    $outputs = [];
+    foreach ([[4, 45], [6, 60], [8, 67.5], [4, 0], [48, 10]] as [$divisor, $phase]) {
+        $signal = Signal::sine(48000 / $divisor, 24000, 1.41, 48000, deg2rad($phase));
+        $outputs[] = Signal::through(Signal::processor('limiter', ['ceiling' => -1.0, 'true-peak' => true]), $signal)->left;
+    }
+    $peaks = Reference::python('print(json.dumps([float(np.max(np.abs(sig.resample_poly(np.array(x), 16, 1)[16000:-16000]))) for x in data["x"]]))', ['x' => $outputs]);
+    foreach ($peaks as $peak) {
+        expect(20 * log10($peak))->toBeLessThan(-0.9)->toBeGreaterThan(-1.6);
+    }
+});
 
 // Source: Fourier series of a clipped sine: odd harmonics only; aliases are what lies between the harmonics.
 it('clips to odd harmonics with aliases 60 dB down', function (): void {
