@@ -126,7 +126,7 @@ switch ($argv[1] ?? '') {
                     $bytes .= fread($stream, $length - strlen($bytes));
                 }
 
-                return $bytes;
+                return strlen($bytes) === $length ? $bytes : throw new RuntimeException('The listening stream ended early.');
             };
             $read(8);
             $first = $heard = $edited = null;

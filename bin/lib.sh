@@ -99,10 +99,10 @@ port_is_free() {
     php -r 'exit(@stream_socket_server("tcp://127.0.0.1:".$argv[1]) === false ? 1 : 0);' "$1"
 }
 
-# Starts a command in a process group of its own and remembers it.
+# Keeps a command running, in a process group of its own: what is killed or crashes is started again.
 groups=()
-in_group() {
-    setsid "$@" </dev/null &
+keep_running() {
+    setsid bash -c 'while :; do "$@"; sleep 1; done' keep_running "$@" </dev/null &
     groups+=($!)
 }
 
@@ -130,10 +130,11 @@ start_servers() {
     local port=$1 logs=$2
     export HAFEN_LISTEN_URL="http://127.0.0.1:$((port + 1))"
     export APP_URL="http://127.0.0.1:$port"
-    PHP_CLI_SERVER_WORKERS=4 in_group php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
-    PHP_CLI_SERVER_WORKERS=6 in_group php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
-    in_group php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
-    in_group php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
+    PHP_CLI_SERVER_WORKERS=4 keep_running php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
+    PHP_CLI_SERVER_WORKERS=6 keep_running php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
+    # Renders and surveys give way to what is being listened to.
+    keep_running nice -n 15 php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
+    keep_running nice -n 15 php artisan queue:work --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
 }
 
 wait_for() {

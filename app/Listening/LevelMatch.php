@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Listening;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\GainRamp;
 
 /**
@@ -38,8 +39,8 @@ final class LevelMatch
     {
         $keep = exp(-$one->frames() / (self::SECONDS * $this->sampleRate));
         $first = $this->two === 0.0;
-        $this->one = $this->one * $keep + self::energy($one->left) + self::energy($one->right);
-        $this->two = $this->two * $keep + self::energy($two->left) + self::energy($two->right);
+        $this->one = $this->one * $keep + Samples::energy($one->left) + Samples::energy($one->right);
+        $this->two = $this->two * $keep + Samples::energy($two->left) + Samples::energy($two->right);
         if ($this->two > 1e-9 && $this->one > 1e-9) {
             $this->gain->towards(max(1 / self::MOST, min(self::MOST, sqrt($this->one / $this->two))));
             if ($first) {
@@ -47,16 +48,5 @@ final class LevelMatch
             }
         }
         $this->gain->process($two);
-    }
-
-    /** @param  list<float>  $samples */
-    private static function energy(array $samples): float
-    {
-        $energy = 0.0;
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $energy += $samples[$i] * $samples[$i];
-        }
-
-        return $energy;
     }
 }

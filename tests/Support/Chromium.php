@@ -100,7 +100,7 @@ final class Chromium
     }
 
     /** Waits until an element is there. */
-    public function waitFor(string $css, float $seconds = 30.0): WebDriverElement
+    public function waitFor(string $css, float $seconds = 120.0): WebDriverElement
     {
         $found = $this->until(function () use ($css): ?WebDriverElement {
             try {
@@ -121,7 +121,7 @@ final class Chromium
      *
      * @param  callable(): mixed  $condition
      */
-    public function until(callable $condition, string $what, float $seconds = 60.0): mixed
+    public function until(callable $condition, string $what, float $seconds = 180.0): mixed
     {
         $end = microtime(true) + $seconds;
         do {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Dsp;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
 
 /**
  * A gain that moves to its target over about 20 ms, sample by sample, so that a moved control does not click.
@@ -70,21 +71,21 @@ final class GainRamp
         $samples = $block->left;
         $block->left = [];
         if ($this->left === 0) {
-            $block->left = self::scale($samples, $this->gain);
+            $block->left = Samples::scale($samples, $this->gain);
             if (! $block->mono) {
                 $samples = $block->right;
                 $block->right = [];
-                $block->right = self::scale($samples, $this->gain);
+                $block->right = Samples::scale($samples, $this->gain);
             }
 
             return;
         }
         $gains = $this->next(count($samples));
-        $block->left = self::multiply($samples, $gains);
+        $block->left = Samples::multiply($samples, $gains);
         if (! $block->mono) {
             $samples = $block->right;
             $block->right = [];
-            $block->right = self::multiply($samples, $gains);
+            $block->right = Samples::multiply($samples, $gains);
         }
     }
 
@@ -105,32 +106,5 @@ final class GainRamp
         }
 
         return $gains;
-    }
-
-    /**
-     * @param  list<float>  $samples
-     * @return list<float>
-     */
-    private static function scale(array $samples, float $gain): array
-    {
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $samples[$i] *= $gain;
-        }
-
-        return $samples;
-    }
-
-    /**
-     * @param  list<float>  $samples
-     * @param  list<float>  $gains
-     * @return list<float>
-     */
-    private static function multiply(array $samples, array $gains): array
-    {
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $samples[$i] *= $gains[$i];
-        }
-
-        return $samples;
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
 use Hafen\Metering\TapReading;
 use Hafen\Session\Channel;
 use Hafen\Session\Insert;
@@ -268,8 +269,8 @@ final class Engine
             $strip->addNanoseconds(hrtime(true) - $start);
             $this->work($strip, $block, $taken);
             if (isset($feeding[$id])) {
-                $left = self::add($left, $block->left);
-                $right = self::add($right, $block->mono ? $block->left : $block->right);
+                $left = Samples::add($left, $block->left);
+                $right = Samples::add($right, $block->mono ? $block->left : $block->right);
             }
         }
         $this->work($this->plan->main, new Block($left, $right), $taken);
@@ -335,19 +336,5 @@ final class Engine
     private static function channelIds(Session $session): array
     {
         return array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
-    }
-
-    /**
-     * @param  list<float>  $bus
-     * @param  list<float>  $samples
-     * @return list<float>
-     */
-    private static function add(array $bus, array $samples): array
-    {
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $bus[$i] += $samples[$i];
-        }
-
-        return $bus;
     }
 }

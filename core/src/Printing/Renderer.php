@@ -8,6 +8,7 @@ use Hafen\Audio\AudioFormat;
 use Hafen\Audio\BroadcastExtension;
 use Hafen\Audio\Dither;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\Samples;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
 use Hafen\Engine\Compiler;
@@ -78,7 +79,7 @@ final readonly class Renderer
                 $block->right = array_slice($block->right, 0, $count);
             }
             foreach ([$block->left, $block->right] as $side) {
-                $highest = self::peak($side);
+                $highest = Samples::peak($side);
                 if ($highest > $peak) {
                     $peak = $highest;
                     $peakAt = $from + $done + (int) array_search($highest, array_map(abs(...), $side), true);
@@ -98,23 +99,6 @@ final readonly class Renderer
         }
 
         return new RenderResult($total, $peak, $peakAt, $writer->clipped(), $firstClip, array_values($faults));
-    }
-
-    /** @param  list<float>  $samples */
-    private static function peak(array $samples): float
-    {
-        $peak = 0.0;
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $x = $samples[$i];
-            if ($x < 0.0) {
-                $x = -$x;
-            }
-            if ($x > $peak) {
-                $peak = $x;
-            }
-        }
-
-        return $peak;
     }
 
     /** @return list<string> */

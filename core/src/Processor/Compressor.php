@@ -6,6 +6,7 @@ namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\GainComputer;
 
 /**
@@ -101,11 +102,11 @@ final class Compressor implements Processor, ReducesGain
         $this->reported = $deepest;
         $samples = $block->left;
         $block->left = [];
-        $block->left = self::multiply($samples, $gains);
+        $block->left = Samples::multiply($samples, $gains);
         if (! $block->mono) {
             $samples = $block->right;
             $block->right = [];
-            $block->right = self::multiply($samples, $gains);
+            $block->right = Samples::multiply($samples, $gains);
         }
     }
 
@@ -201,19 +202,5 @@ final class Compressor implements Processor, ReducesGain
     private function coefficient(float $milliseconds): float
     {
         return exp(-1000.0 / ($milliseconds * $this->setting->sampleRate));
-    }
-
-    /**
-     * @param  list<float>  $samples
-     * @param  list<float>  $gains
-     * @return list<float>
-     */
-    private static function multiply(array $samples, array $gains): array
-    {
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $samples[$i] *= $gains[$i];
-        }
-
-        return $samples;
     }
 }

@@ -6,6 +6,7 @@ namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\InterSamplePeaks;
 use Hafen\Dsp\SlidingMinimum;
@@ -118,9 +119,8 @@ final class Limiter implements Processor, ReducesGain
     public function process(Block $block): void
     {
         if ($this->gain !== 1.0) {
-            $gain = $this->gain;
-            $block->left = array_map(static fn (float $sample): float => $sample * $gain, $block->left);
-            $block->right = array_map(static fn (float $sample): float => $sample * $gain, $block->right);
+            $block->left = Samples::scale($block->left, $this->gain);
+            $block->right = Samples::scale($block->right, $this->gain);
         }
         $peaks = $this->truePeak
             ? self::larger($this->leftPeaks->process($block->left), $block->mono ? null : $this->rightPeaks->process($block->right))

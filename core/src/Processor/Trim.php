@@ -6,6 +6,7 @@ namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\GainRamp;
 
 /** Gain and polarity inside the row, for the level between two effects. */
@@ -67,10 +68,10 @@ final class Trim implements Processor
         }
         $this->gain?->process($block);
         if ($this->leftSign < 0.0) {
-            $block->left = array_map(static fn (float $sample): float => -$sample, $block->left);
+            $block->left = Samples::scale($block->left, -1.0);
         }
         if ($this->rightSign < 0.0 && ! $block->mono) {
-            $block->right = array_map(static fn (float $sample): float => -$sample, $block->right);
+            $block->right = Samples::scale($block->right, -1.0);
         }
     }
 

@@ -248,6 +248,16 @@ export const useListening = defineStore('listening', () => {
             live.value = {};
         }
     });
+    // What was compared may be removed.
+    watch(
+        () => session.state?.change,
+        () => {
+            const about = compare.value;
+            if (about && !(about.kind === 'row' ? session.channel(about.id) : session.place(about.id))) {
+                startCompare(null);
+            }
+        },
+    );
     watch(
         () => session.state?.id,
         () => {
