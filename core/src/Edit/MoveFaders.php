@@ -8,33 +8,20 @@ use Hafen\Audio\Decibel;
 use Hafen\Session\Channel;
 use Hafen\Session\Session;
 
-/** Moves faders by the same number of dB, all of them or none further than the range of each allows, so that their relation stays. */
+/** Moves faders by the same number of dB, see {@see RelativeMove}. */
 final readonly class MoveFaders implements Edit
 {
     private const LOWEST = -60.0;
 
     private const HIGHEST = 12.0;
 
-    /** @param  list<string>  $channels */
-    public function __construct(public array $channels, public float $by)
-    {
-    }
+    /** @param list<string> $channels */
+    public function __construct(public array $channels, public float $by) {}
 
     public function apply(Session $session): Session
     {
-        if ($this->channels === []) {
-            throw EditRefused::nothingSelected();
-        }
-        $by = $this->by;
-        foreach ($this->channels as $id) {
-            $gain = Channels::find($session, $id)->fader;
-            if ($gain !== null) {
-                $by = max(self::LOWEST - $gain, min(self::HIGHEST - $gain, $by));
-            }
-        }
-        if (abs($by) < 0.001 && abs($this->by) >= 0.001) {
-            throw EditRefused::noSpaceToMove('One of the faders', $this->by > 0 ? '+'.self::HIGHEST.' dB' : self::LOWEST.' dB');
-        }
+        $gains = array_map(static fn (string $id): ?float => Channels::find($session, $id)->fader, $this->channels);
+        $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the faders');
 
         return Channels::each($session, $this->channels, static fn (Channel $channel): Channel => $channel->fader === null
             ? $channel

@@ -225,19 +225,6 @@ function remove(): void {
 </template>
 
 <style scoped>
-.inspector {
-    padding: 14px 16px;
-}
-
-header {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 8px;
-    margin-bottom: 8px;
-}
-
-h2,
 .title {
     margin: 0;
     font-size: 15px;

@@ -216,23 +216,6 @@ function remove(): void {
 </template>
 
 <style scoped>
-.inspector {
-    padding: 14px 16px;
-}
-
-header {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 8px;
-}
-
-h2 {
-    margin: 0;
-    font-size: 15px;
-    font-weight: 600;
-}
-
 .actions {
     display: flex;
     align-items: center;

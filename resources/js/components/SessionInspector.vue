@@ -72,22 +72,6 @@ function time(at: string): string {
 </template>
 
 <style scoped>
-.inspector {
-    padding: 14px 16px;
-}
-
-header {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-}
-
-h2 {
-    margin: 0;
-    font-size: 15px;
-    font-weight: 600;
-}
-
 h3 {
     margin: 14px 0 4px;
     font-size: 12px;

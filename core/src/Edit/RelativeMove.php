@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+/** How far several gains can move together: as far as asked, but none beyond its range, so that their relation stays. */
+final class RelativeMove
+{
+    /**
+     * @param  list<?float>  $gains  in dB; silence stays silence
+     * @return float the move in dB all of them can make
+     *
+     * @throws EditRefused when one of them is at its limit already
+     */
+    public static function of(float $by, array $gains, float $lowest, float $highest, string $what): float
+    {
+        if ($gains === []) {
+            throw EditRefused::nothingSelected();
+        }
+        $possible = $by;
+        foreach ($gains as $gain) {
+            if ($gain !== null) {
+                $possible = max($lowest - $gain, min($highest - $gain, $possible));
+            }
+        }
+        if (abs($possible) < 0.001 && abs($by) >= 0.001) {
+            throw EditRefused::noSpaceToMove($what, $by > 0 ? "+{$highest} dB" : "{$lowest} dB");
+        }
+
+        return $possible;
+    }
+}
