@@ -8,7 +8,7 @@ return [
 
     // How far the engine runs ahead of what is heard, in seconds; at most 0.4. More is safer on a busy machine, less lets
     // edits be heard sooner.
-    'lead' => (float) env('HAFEN_LEAD', 0.18),
+    'lead' => (float) env('HAFEN_LEAD', 0.12),
 
     // Where listening streams are served: its own processes, so that a long stream never holds up an edit.
     'listen_url' => env('HAFEN_LISTEN_URL', ''),

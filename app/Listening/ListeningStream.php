@@ -27,8 +27,8 @@ use Hafen\Session\Session;
  */
 final class ListeningStream
 {
-    /** Frames of sound gathered before they are sent: about 43 ms at 48 kHz. */
-    private const BLOCKS = 4;
+    /** Blocks gathered before they are sent: 32 ms at 48 kHz. */
+    private const BLOCKS = 3;
 
     private int $storedId = 0;
 
