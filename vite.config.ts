@@ -1,10 +1,9 @@
 import vue from '@vitejs/plugin-vue';
 import laravel from 'laravel-vite-plugin';
-import { defineConfig } from 'vitest/config';
+import { defineConfig } from 'vite';
 
 export default defineConfig({
     plugins: [laravel({ input: ['resources/css/hafen.css', 'resources/js/main.ts'] }), vue()],
     resolve: { alias: { '@': '/resources/js' } },
     build: { chunkSizeWarningLimit: 1500 },
-    test: { environment: 'happy-dom', include: ['resources/js/**/*.test.ts'] },
 });

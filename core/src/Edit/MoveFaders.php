@@ -15,8 +15,10 @@ final readonly class MoveFaders implements Edit
 
     private const HIGHEST = 12.0;
 
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public float $by) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public float $by)
+    {
+    }
 
     public function apply(Session $session): Session
     {

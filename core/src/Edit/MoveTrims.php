@@ -16,8 +16,10 @@ final readonly class MoveTrims implements Edit
 
     private const HIGHEST = 24.0;
 
-    /** @param list<string> $channels */
-    public function __construct(public array $channels, public float $by) {}
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public float $by)
+    {
+    }
 
     public function apply(Session $session): Session
     {
