@@ -54,7 +54,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     <div class="frame" :data-ready="isReady">
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
         <PathsView class="view" />
-        <TheInspector class="inspector" />
+        <TheInspector class="aside" />
         <ListenBar class="listen" />
         <QuickFinder />
         <RenderDialog v-model="isRenderOpen" />
@@ -67,7 +67,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     display: grid;
     grid-template:
         'top top' 48px
-        'view inspector' minmax(0, 1fr)
+        'view aside' minmax(0, 1fr)
         'listen listen' 84px
         / minmax(0, 1fr) 312px;
     height: 100vh;
@@ -81,8 +81,8 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     grid-area: view;
 }
 
-.inspector {
-    grid-area: inspector;
+.aside {
+    grid-area: aside;
 }
 
 .listen {

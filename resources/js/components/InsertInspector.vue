@@ -218,6 +218,7 @@ function remove(): void {
 <style scoped>
 .actions {
     display: flex;
+    white-space: nowrap;
     align-items: center;
     gap: 2px;
     margin: 2px -8px 8px 0;
