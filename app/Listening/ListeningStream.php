@@ -47,6 +47,9 @@ final class ListeningStream
 
     private float $side = 1.0;
 
+    /** @var list<string> order of the taps in the layout sent last */
+    private array $laidOut = [];
+
     /** @var array<string, true> channels whose faults were told */
     private array $told = [];
 
@@ -109,6 +112,10 @@ final class ListeningStream
             } while (count($blocks) < self::BLOCKS && $this->engine->position() === $expected);
 
             $seconds = ($expected - $position) / $rate;
+            if ($this->engine->tapKeys() !== $this->laidOut) {
+                // A rebuilt row comes in a block after its edit; the figures must not be read in the old order.
+                yield $this->layout();
+            }
             yield Frames::audio($position, $blocks);
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
             foreach ($this->engine->faults() as $fault) {
@@ -235,12 +242,14 @@ final class ListeningStream
 
     private function layout(): string
     {
+        $this->laidOut = $this->engine->tapKeys();
+
         return Frames::layout([
             'sampleRate' => $this->session->sampleRate,
             'length' => $this->session->length,
             'change' => $this->wishes?->change,
             'position' => $this->engine->position(),
-            'taps' => $this->engine->tapKeys(),
+            'taps' => $this->laidOut,
             'loads' => $this->engine->loadKeys(),
             'tap' => $this->engine->tap()->key(),
         ]);

@@ -30,6 +30,7 @@ function streamed(string $listeningId, int $from = 0): Generator
                 'position' => unpack('e', $payload)[1],
                 'left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1]))),
             ],
+            'M' => ['kind' => 'M', 'numbers' => array_values(unpack('g*', substr($payload, 8)))],
             'L', 'N' => ['kind' => $frame[0], 'data' => json_decode($payload, true)],
             default => ['kind' => $frame[0]],
         };
@@ -91,6 +92,33 @@ it('takes an edit, another tap and a stop while it plays', function (): void {
         }
     }
     expect($heard[1])->toBeGreaterThan(0.05)->and($silentFrom)->toBe(0.0)->and($heard[9])->toBeGreaterThan(0.05)->and(count($heard))->toBe(10);
+});
+
+it('names the figures in the right order when a row is rebuilt while it plays', function (): void {
+    $session = Demo::session();
+    $id = listen($session);
+    $layout = [];
+    $meters = 0;
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'L') {
+            $layout = $frame['data'];
+        } elseif ($frame['kind'] === 'M') {
+            ++$meters;
+            expect(count($frame['numbers']))->toBe(1 + 4 * count($layout['taps']) + count($layout['loads']));
+            if ($meters === 3) {
+                $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'trim', 'parameters' => ['gain' => -60]]])->assertOk();
+            } elseif ($meters === 10) {
+                // The trim is there, and what is read at its tap is what it puts out.
+                $at = static fn (string $tap): float => $frame['numbers'][1 + 4 * array_search($tap, $layout['taps'], true)];
+                expect($layout['taps'])->toContain('cello:insert:i4')
+                    ->and($at('cello:insert:i4'))->toBeLessThan(-55.0)
+                    ->and($at('cello:insert:i1'))->toBeGreaterThan(-20.0)
+                    ->and($at('bass:source'))->toBeGreaterThan(-20.0);
+                $this->putJson("/api/listenings/{$id}", ['stopped' => true]);
+            }
+        }
+    }
+    expect($meters)->toBe(10);
 });
 
 it('loops', function (): void {
