@@ -91,7 +91,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 
 @media (max-width: 1180px) {
     .frame {
-        grid-template-columns: minmax(0, 1fr) 280px;
+        grid-template-columns: minmax(0, 1fr) 276px;
     }
 }
 </style>

@@ -78,7 +78,7 @@ function addEmpty(): void {
 }
 
 section {
-    min-width: 860px;
+    min-width: 736px;
 }
 
 h2 {
