@@ -240,6 +240,27 @@ it('imports a WAV onto a new track and shows its waveform', function (): void {
     unlink($path);
 });
 
+it('takes files that are dropped: on a track in place of its own, elsewhere as new tracks', function (): void {
+    $path = sys_get_temp_dir().'/hafen-drop.wav';
+    Demo::wav($path, Signal::sine(330.0, 24000, 0.5));
+    $drop = fn (string $target, string $name) => $this->browser->script(<<<'JS'
+        const bytes = Uint8Array.from(atob(arguments[1]), (c) => c.charCodeAt(0));
+        const data = new DataTransfer();
+        data.items.add(new File([bytes], arguments[2], { type: 'audio/wav' }));
+        document.querySelector(arguments[0]).dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+        JS, $target, base64_encode((string) file_get_contents($path)), $name);
+    $lengths = static fn (): array => array_column(array_map(
+        static fn (array $channel): array => [$channel['name'], $channel['source']['clips'][0]['length'] ?? 0],
+        onServer()['document']['channels'],
+    ), 1, 0);
+    $drop('[data-channel-row=cello]', 'Bow.wav');
+    $this->browser->until(fn (): bool => $lengths()['Cello'] === 24000, 'the file on the cello');
+    $drop('main.paths', 'Gull.wav');
+    $this->browser->until(fn (): bool => ($lengths()['Gull'] ?? 0) === 24000, 'the new track');
+    expect($lengths())->not->toHaveKey('Bow');
+    unlink($path);
+});
+
 it('tells why a file cannot be imported', function (): void {
     $path = sys_get_temp_dir().'/letter.wav';
     file_put_contents($path, 'Dear all, this is no sound.');
