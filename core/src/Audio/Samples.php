@@ -49,6 +49,81 @@ final class Samples
     }
 
     /**
+     * @param  list<float>  $sum
+     * @param  list<float>  $samples  as many
+     * @return list<float>
+     */
+    public static function addScaled(array $sum, array $samples, float $gain): array
+    {
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $sum[$i] += $gain * $samples[$i];
+        }
+
+        return $sum;
+    }
+
+    /**
+     * @param  list<float>  $from
+     * @param  list<float>  $samples  as many
+     * @return list<float>
+     */
+    public static function subtract(array $from, array $samples): array
+    {
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $from[$i] -= $samples[$i];
+        }
+
+        return $from;
+    }
+
+    /**
+     * Half of the sum of two sides: what they share.
+     *
+     * @param  list<float>  $left
+     * @param  list<float>  $right  as many
+     * @return list<float>
+     */
+    public static function mid(array $left, array $right): array
+    {
+        for ($i = 0, $n = count($left); $i < $n; ++$i) {
+            $left[$i] = 0.5 * ($left[$i] + $right[$i]);
+        }
+
+        return $left;
+    }
+
+    /**
+     * Half of the difference of two sides: what they do not share.
+     *
+     * @param  list<float>  $left
+     * @param  list<float>  $right  as many
+     * @return list<float>
+     */
+    public static function side(array $left, array $right): array
+    {
+        for ($i = 0, $n = count($left); $i < $n; ++$i) {
+            $left[$i] = 0.5 * ($left[$i] - $right[$i]);
+        }
+
+        return $left;
+    }
+
+    /**
+     * @param  list<float>  $wet
+     * @param  list<float>  $dry
+     * @param  list<float>  $shares  of wet, 0 to 1
+     * @return list<float>
+     */
+    public static function mix(array $wet, array $dry, array $shares): array
+    {
+        for ($i = 0, $n = count($wet); $i < $n; ++$i) {
+            $wet[$i] = $dry[$i] + $shares[$i] * ($wet[$i] - $dry[$i]);
+        }
+
+        return $wet;
+    }
+
+    /**
      * The largest amplitude, 0 or more.
      *
      * @param  list<float>  $samples

@@ -4,43 +4,47 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\AudioInterface;
+use Hafen\Session\BusSource;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
+use Hafen\Session\Source;
+use Hafen\Session\TapSource;
 use Hafen\Session\Width;
 
-/** Adds a track after the others, with a file on it or empty; the session grows to hold it. */
+/**
+ * Adds a channel after the others of its kind: a track with a file on it, fed by another channel's tap, or empty; a group;
+ * a return, which is solo-safe; a cue, on the first interface pair that is free. The session grows to hold a file.
+ */
 final readonly class AddChannel implements Edit
 {
-    public const MOST = 512;
-
-    public function __construct(public string $name, public Width $width = Width::Stereo, public ?NewFile $file = null)
-    {
+    public function __construct(
+        public string $name,
+        public Width $width = Width::Stereo,
+        public ?NewFile $file = null,
+        public ChannelKind $kind = ChannelKind::Track,
+        public ?TapSource $tap = null,
+    ) {
     }
 
     public function apply(Session $session): Session
     {
-        if (count($session->channels) >= self::MOST) {
-            throw EditRefused::tooManyChannels(self::MOST);
+        if ($this->tap !== null) {
+            Channels::find($session, $this->tap->channel);
         }
-        $track = new Channel(
+        $channel = new Channel(
             $session->freeChannelId($this->name),
-            ChannelKind::Track,
+            $this->kind,
             $this->name,
             $this->file->width ?? $this->width,
-            new ClipSource($this->file === null ? [] : [$this->file->clip()]),
-            output: $session->main()->id,
+            $this->source(),
+            soloSafe: $this->kind === ChannelKind::Return,
+            output: $this->kind === ChannelKind::Cue ? AudioInterface::freePair($session) ?? 'none' : $session->main()->id,
         );
-        $channels = [];
-        foreach ($session->channels as $channel) {
-            if ($channel->kind === ChannelKind::Main) {
-                $channels[] = $track;
-            }
-            $channels[] = $channel;
-        }
 
-        return $session->withChannels($channels)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
+        return NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
     }
 
     public function label(Session $before): string
@@ -50,6 +54,17 @@ final readonly class AddChannel implements Edit
 
     public function touches(Session $before): array
     {
-        return ['channels/'.$before->freeChannelId($this->name), 'order'];
+        $id = $before->freeChannelId($this->name);
+
+        return ["channels/{$id}", 'order', ...($this->tap === null ? [] : ["channels/{$this->tap->channel}/feeds/{$id}"])];
+    }
+
+    private function source(): Source
+    {
+        return match (true) {
+            $this->kind->isBus() => new BusSource,
+            $this->tap !== null => $this->tap,
+            default => new ClipSource($this->file === null ? [] : [$this->file->clip()]),
+        };
     }
 }

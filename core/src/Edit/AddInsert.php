@@ -5,11 +5,16 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\FreshIds;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
 
-/** Adds a processor to one row or to the same row of several channels. `at` counts from 0; null is the end. */
+/**
+ * Adds a processor to one row, to the same row of several channels, or to a branch. `at` counts from 0; null is the end.
+ * What puts out only wet sound starts as a part of the mix, except on a return, where it is whole.
+ */
 final readonly class AddInsert implements Edit
 {
     /**
@@ -22,6 +27,7 @@ final readonly class AddInsert implements Edit
         public Row $row = Row::Inserts,
         public ?int $at = null,
         public array $parameters = [],
+        public ?string $branch = null,
     ) {
     }
 
@@ -30,10 +36,11 @@ final readonly class AddInsert implements Edit
         if ($this->channels === []) {
             throw EditRefused::nothingSelected();
         }
-        foreach ($this->channels as $id) {
-            $channel = Channels::find($session, $id);
-            $insert = new ProcessorInsert($session->freeInsertId(), $this->processor->id, true, $this->processor->mixOnTrack(), $this->parameters);
-            $session = $session->withChannel(Rows::put($channel, $this->row, $insert, $this->at));
+        $ids = FreshIds::of($session);
+        foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
+            $mix = Channels::find($session, $id)->kind === ChannelKind::Return && $this->branch === null ? 1.0 : $this->processor->mixOnTrack();
+            $insert = new ProcessorInsert($ids->insert(), $this->processor->id, true, $mix, $this->parameters);
+            $session = Rows::put($session, new Spot($id, $this->row, $this->at, $this->branch), [$insert]);
         }
 
         return $session;
@@ -46,6 +53,6 @@ final readonly class AddInsert implements Edit
 
     public function touches(Session $before): array
     {
-        return Channels::paths($this->channels, 'row');
+        return [...Channels::paths($this->channels, 'row'), ...($this->branch === null ? [] : ["branches/{$this->branch}/row"])];
     }
 }

@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\FreshIds;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
 
-/** Copies inserts, with everything set on them, to a place in one row or to the end of several channels' rows. */
+/** Copies inserts, with everything set on them, to a place in one row, to a branch, or to the end of several channels' rows. */
 final readonly class CopyInserts implements Edit
 {
     /**
@@ -19,6 +20,7 @@ final readonly class CopyInserts implements Edit
         public array $channels,
         public Row $row = Row::Inserts,
         public ?int $at = null,
+        public ?string $branch = null,
     ) {
     }
 
@@ -28,13 +30,10 @@ final readonly class CopyInserts implements Edit
             throw EditRefused::nothingSelected();
         }
         $copied = array_map(static fn (string $id) => Channels::insert($session, $id)->insert, $this->inserts);
-        foreach ($this->channels as $id) {
-            $at = $this->at;
-            foreach ($copied as $insert) {
-                $copy = $insert->withId($session->freeInsertId());
-                $session = $session->withChannel(Rows::put(Channels::find($session, $id), $this->row, $copy, $at));
-                $at = $at === null ? null : $at + 1;
-            }
+        $ids = FreshIds::of($session);
+        foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
+            $spot = new Spot($id, $this->row, $this->at, $this->branch);
+            $session = Rows::put($session, $spot, array_map($ids->copyOf(...), $copied));
         }
 
         return $session;
@@ -50,6 +49,7 @@ final readonly class CopyInserts implements Edit
         return [
             ...array_map(static fn (string $id): string => "inserts/{$id}", $this->inserts),
             ...Channels::paths($this->channels, 'row'),
+            ...($this->branch === null ? [] : ["branches/{$this->branch}/row"]),
         ];
     }
 }

@@ -6,6 +6,7 @@ namespace Hafen\Edit;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\ChannelKind;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\JsonNode;
 use Hafen\Session\ProcessorInsert;
@@ -42,7 +43,7 @@ final readonly class EditCodec
             'set-tempo' => new SetTempo($fields('tempo')->get('tempo')->number(20.0, 400.0, 'BPM')),
             'add-channel' => $this->addChannel($node),
             'rename-channel' => new RenameChannel($fields('channel', 'name')->get('channel')->id(), $node->get('name')->text(1, 120)),
-            'move-channel' => new MoveChannel($fields('channel', 'to')->get('channel')->id(), $node->get('to')->integer(0, AddChannel::MOST)),
+            'move-channel' => new MoveChannel($fields('channel', 'to')->get('channel')->id(), $node->get('to')->integer(0, NewChannels::MOST)),
             'remove-channels' => new RemoveChannels(self::ids($fields('channels')->get('channels'))),
             'put-file' => new PutFile($fields('channel', 'file')->get('channel')->id(), self::file($node->get('file'))),
             'set-fader' => new SetFader(self::ids($fields('channels', 'gain')->get('channels')), $node->get('gain')->gain()),
@@ -65,25 +66,34 @@ final readonly class EditCodec
             'set-mix' => new SetMix($fields('insert', 'mix')->get('insert')->id(), $node->get('mix')->number(0.0, 1.0)),
             'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
             'set-parameters' => $this->setParameters($node, $session),
-            default => throw $type->expected('the type of an edit, see docs/formats/edits.md'),
+            default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
+                ?? SplitEditCodec::decode($name, $node, $session, $this->processors)
+                ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
         };
     }
 
     private function addChannel(JsonNode $node): AddChannel
     {
-        $node->keys(['type', 'name'], ['width', 'file']);
+        $node->keys(['type', 'name'], ['width', 'file', 'kind', 'tap']);
         $file = $node->optional('file');
+        $tap = $node->optional('tap');
+        $kind = ChannelKind::from($node->optional('kind')?->oneOf(['track', 'group', 'return', 'cue']) ?? 'track');
+        if ($kind !== ChannelKind::Track && ($file ?? $tap) !== null) {
+            throw ($file ?? $tap)->expected('nothing here: only a track has a file or a tap as its source');
+        }
 
         return new AddChannel(
             $node->get('name')->text(1, 120),
             Width::from($node->optional('width')?->oneOf(array_column(Width::cases(), 'value')) ?? 'stereo'),
             $file === null ? null : self::file($file),
+            $kind,
+            $tap === null ? null : RoutingEditCodec::tapSource($tap->keys(['channel', 'tap'])),
         );
     }
 
     private function addInsert(JsonNode $node): AddInsert
     {
-        $node->keys(['type', 'channels', 'processor'], ['row', 'at', 'parameters']);
+        $node->keys(['type', 'channels', 'processor'], ['row', 'at', 'branch', 'parameters']);
         $spec = $this->processor($node->get('processor'));
 
         return new AddInsert(
@@ -92,6 +102,7 @@ final readonly class EditCodec
             self::row($node),
             $node->optional('at')?->integer(0, Rows::MOST),
             $node->has('parameters') ? $this->sessions->parameters($node->get('parameters'), $spec->id) : [],
+            self::branch($node),
         );
     }
 
@@ -104,25 +115,27 @@ final readonly class EditCodec
 
     private function moveInsert(JsonNode $node): MoveInsert
     {
-        $node->keys(['type', 'insert', 'channel'], ['row', 'at']);
+        $node->keys(['type', 'insert', 'channel'], ['row', 'at', 'branch']);
 
         return new MoveInsert(
             $node->get('insert')->id(),
             $node->get('channel')->id(),
             self::row($node),
             $node->optional('at')?->integer(0, Rows::MOST),
+            self::branch($node),
         );
     }
 
     private function copyInserts(JsonNode $node): CopyInserts
     {
-        $node->keys(['type', 'inserts', 'channels'], ['row', 'at']);
+        $node->keys(['type', 'inserts', 'channels'], ['row', 'at', 'branch']);
 
         return new CopyInserts(
             self::ids($node->get('inserts')),
             self::ids($node->get('channels')),
             self::row($node),
             $node->optional('at')?->integer(0, Rows::MOST),
+            self::branch($node),
         );
     }
 
@@ -168,6 +181,13 @@ final readonly class EditCodec
         return $found instanceof ProcessorInsert ? $this->processors->spec($found->processor) : throw EditRefused::noSuchInsert($insert);
     }
 
+    private static function branch(JsonNode $node): ?string
+    {
+        $branch = $node->optional('branch');
+
+        return $branch === null || $branch->value === null ? null : $branch->id();
+    }
+
     private static function row(JsonNode $node): Row
     {
         return Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts');
@@ -186,8 +206,8 @@ final readonly class EditCodec
     }
 
     /** @return list<string> */
-    private static function ids(JsonNode $node): array
+    public static function ids(JsonNode $node): array
     {
-        return array_map(static fn (JsonNode $item): string => $item->id(), $node->items(AddChannel::MOST));
+        return array_map(static fn (JsonNode $item): string => $item->id(), $node->items(NewChannels::MOST));
     }
 }

@@ -4,12 +4,13 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\Insert;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
 
 /**
- * Moves an insert within its row, to the other row, or to another channel. `at` counts from 0 in the row as it is before
- * the move; null is the end.
+ * Moves an insert within its row, to the other row, into a branch or out of it, or to another channel. `at` counts from 0
+ * in the row as it is before the move; null is the end.
  */
 final readonly class MoveInsert implements Edit
 {
@@ -18,6 +19,7 @@ final readonly class MoveInsert implements Edit
         public string $channel,
         public Row $row = Row::Inserts,
         public ?int $at = null,
+        public ?string $branch = null,
     ) {
     }
 
@@ -25,12 +27,15 @@ final readonly class MoveInsert implements Edit
     {
         $place = Channels::insert($session, $this->insert);
         $at = $this->at;
-        if ($at !== null && $place->channel->id === $this->channel && $place->row === $this->row && $at > $place->index) {
+        $inSameRow = $place->branch === $this->branch && ($this->branch !== null || ($place->channel->id === $this->channel && $place->row === $this->row));
+        if ($at !== null && $inSameRow && $at > $place->index) {
             --$at;
         }
-        $session = $session->withChannel(Rows::take($place->channel, $place->row, $this->insert));
+        if ($this->branch !== null && self::holds($place->insert, $this->branch)) {
+            throw EditRefused::intoItself();
+        }
 
-        return $session->withChannel(Rows::put(Channels::find($session, $this->channel), $this->row, $place->insert, $at));
+        return Rows::put(Rows::take($session, $this->insert), new Spot($this->channel, $this->row, $at, $this->branch), [$place->insert]);
     }
 
     public function label(Session $before): string
@@ -46,6 +51,15 @@ final readonly class MoveInsert implements Edit
     {
         $channels = array_values(array_unique(array_filter([$before->place($this->insert)?->channel->id, $this->channel])));
 
-        return ["inserts/{$this->insert}/place", ...Channels::paths($channels, 'row')];
+        return [
+            "inserts/{$this->insert}/place",
+            ...Channels::paths($channels, 'row'),
+            ...($this->branch === null ? [] : ["branches/{$this->branch}/row"]),
+        ];
+    }
+
+    private static function holds(Insert $insert, string $branch): bool
+    {
+        return in_array("branches/{$branch}", Branches::within($insert), true);
     }
 }

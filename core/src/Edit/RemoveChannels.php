@@ -6,9 +6,14 @@ namespace Hafen\Edit;
 
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
+use Hafen\Session\Send;
 use Hafen\Session\Session;
+use Hafen\Session\TapSource;
 
-/** Takes channels out of the session; their files stay in the library. */
+/**
+ * Takes channels out of the session, and the sends to them; what put out to them goes on to where they put out. Their
+ * files stay in the library.
+ */
 final readonly class RemoveChannels implements Edit
 {
     /** @param  list<string>  $channels */
@@ -28,10 +33,25 @@ final readonly class RemoveChannels implements Edit
             }
         }
 
-        return $session->withChannels(array_values(array_filter(
-            $session->channels,
-            fn (Channel $channel): bool => ! in_array($channel->id, $this->channels, true),
-        )));
+        $stay = [];
+        foreach ($session->channels as $channel) {
+            if (in_array($channel->id, $this->channels, true)) {
+                continue;
+            }
+            if ($channel->source instanceof TapSource && in_array($channel->source->channel, $this->channels, true)) {
+                throw EditRefused::feeds(Channels::find($session, $channel->source->channel)->name, $channel->name);
+            }
+            $output = $channel->output;
+            while (in_array($output, $this->channels, true)) {
+                $output = Channels::find($session, $output)->output;
+            }
+            $stay[] = $channel->withOutput($output)->withSends(array_values(array_filter(
+                $channel->sends,
+                fn (Send $send): bool => ! in_array($send->to, $this->channels, true),
+            )));
+        }
+
+        return $session->withChannels($stay);
     }
 
     public function label(Session $before): string
@@ -44,8 +64,22 @@ final readonly class RemoveChannels implements Edit
         $paths = ['order'];
         foreach ($this->channels as $id) {
             $paths[] = "channels/{$id}";
-            foreach ($before->channel($id)?->allInserts() ?? [] as $insert) {
-                $paths[] = "inserts/{$insert->id()}";
+            $removed = $before->channel($id);
+            foreach ($removed === null ? [] : [...$removed->inserts, ...$removed->postInserts] as $insert) {
+                array_push($paths, ...Branches::within($insert));
+            }
+            foreach ($removed->sends ?? [] as $send) {
+                $paths[] = "sends/{$send->id}";
+            }
+        }
+        foreach ($before->channels as $channel) {
+            if (in_array($channel->output, $this->channels, true)) {
+                $paths[] = "channels/{$channel->id}/output";
+            }
+            foreach ($channel->sends as $send) {
+                if (in_array($send->to, $this->channels, true)) {
+                    $paths[] = "sends/{$send->id}";
+                }
             }
         }
 

@@ -6,7 +6,7 @@ namespace Hafen\Edit;
 
 use Hafen\Session\Session;
 
-/** Takes inserts out of their rows. */
+/** Takes inserts out of their rows, splits with all that is in them. */
 final readonly class RemoveInserts implements Edit
 {
     /** @param  list<string>  $inserts */
@@ -20,8 +20,11 @@ final readonly class RemoveInserts implements Edit
             throw EditRefused::nothingSelected();
         }
         foreach ($this->inserts as $id) {
-            $place = Channels::insert($session, $id);
-            $session = $session->withChannel(Rows::take($place->channel, $place->row, $id));
+            Channels::insert($session, $id);
+        }
+        foreach ($this->inserts as $id) {
+            // One that stood in a split named before it has gone with it.
+            $session = $session->place($id) === null ? $session : Rows::take($session, $id);
         }
 
         return $session;
@@ -40,10 +43,9 @@ final readonly class RemoveInserts implements Edit
     {
         $paths = [];
         foreach ($this->inserts as $id) {
-            $paths[] = "inserts/{$id}";
-            $channel = $before->place($id)?->channel->id;
-            if ($channel !== null) {
-                $paths[] = "channels/{$channel}/row";
+            $place = $before->place($id);
+            if ($place !== null) {
+                array_push($paths, "channels/{$place->channel->id}/row", ...Branches::within($place->insert));
             }
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\FreshIds;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -24,7 +25,7 @@ final readonly class ReplaceInsert implements Edit
         $old = $place->insert;
         $mix = $old instanceof ProcessorInsert && $this->wasWetOnly === $this->processor->wetOnly ? $old->mix : $this->processor->mixOnTrack();
 
-        return $session->withInsert($place, new ProcessorInsert($session->freeInsertId(), $this->processor->id, $old->isOn(), $mix));
+        return $session->withInsert($place, new ProcessorInsert(FreshIds::of($session)->insert(), $this->processor->id, $old->isOn(), $mix));
     }
 
     public function label(Session $before): string

@@ -4,32 +4,74 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\Branch;
 use Hafen\Session\Channel;
 use Hafen\Session\Insert;
-use Hafen\Session\Row;
+use Hafen\Session\Inserts;
+use Hafen\Session\RowCodec;
+use Hafen\Session\Session;
+use Hafen\Session\Split;
 
-/** Takes inserts out of rows and puts them in. */
+/** Takes inserts out of rows and branches and puts them in. */
 final class Rows
 {
-    public const MOST = 128;
+    public const MOST = RowCodec::MOST_INSERTS;
 
-    /** Puts an insert at a place counted from 0; null is the end. */
-    public static function put(Channel $channel, Row $row, Insert $insert, ?int $at): Channel
+    /**
+     * @param  list<Insert>  $inserts
+     *
+     * @throws EditRefused when there is no room, or no such place
+     */
+    public static function put(Session $session, Spot $spot, array $inserts): Session
     {
-        $inserts = $channel->row($row);
-        if (count($inserts) >= self::MOST) {
-            throw EditRefused::rowFull($channel->name, self::MOST);
-        }
-        array_splice($inserts, max(0, min($at ?? count($inserts), count($inserts))), 0, [$insert]);
+        $channel = Channels::find($session, $spot->channel);
+        $into = static function (array $row) use ($channel, $spot, $inserts): array {
+            if (count($row) + count($inserts) > self::MOST) {
+                throw EditRefused::rowFull($channel->name, self::MOST);
+            }
+            array_splice($row, max(0, min($spot->at ?? count($row), count($row))), 0, $inserts);
 
-        return $channel->withRow($row, $inserts);
+            /** @var list<Insert> $row */
+            return $row;
+        };
+        if ($spot->branch === null) {
+            $changed = $channel->withRow($spot->row, $into($channel->row($spot->row)));
+        } else {
+            $place = Branches::find($session, $spot->branch);
+            $channel = $place->channel;
+            $changed = $channel->withRow($place->row, Inserts::changeBranch(
+                $channel->row($place->row),
+                $spot->branch,
+                static fn (Branch $branch): Branch => $branch->withInserts($into($branch->inserts)),
+            ));
+        }
+        self::refuseTooDeep($changed);
+
+        return $session->withChannel($changed);
     }
 
-    public static function take(Channel $channel, Row $row, string $id): Channel
+    public static function take(Session $session, string $id): Session
     {
-        return $channel->withRow($row, array_values(array_filter(
-            $channel->row($row),
-            static fn (Insert $insert): bool => $insert->id() !== $id,
-        )));
+        return $session->withInsert(Channels::insert($session, $id));
+    }
+
+    private static function refuseTooDeep(Channel $channel): void
+    {
+        if (max(self::depth($channel->inserts), self::depth($channel->postInserts)) > RowCodec::DEEPEST) {
+            throw EditRefused::tooDeep(RowCodec::DEEPEST);
+        }
+    }
+
+    /** @param  list<Insert>  $row */
+    private static function depth(array $row): int
+    {
+        $depth = 0;
+        foreach ($row as $insert) {
+            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+                $depth = max($depth, 1 + self::depth($branch->inserts));
+            }
+        }
+
+        return $depth;
     }
 }

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\Insert;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
-/** Two inserts change places, in one row or across channels. */
+/** Two inserts change places, in one row or across branches and channels. */
 final readonly class SwapInserts implements Edit
 {
     public function __construct(public string $insert, public string $with)
@@ -17,12 +19,18 @@ final readonly class SwapInserts implements Edit
     {
         $one = Channels::insert($session, $this->insert);
         $two = Channels::insert($session, $this->with);
-        $session = $session->withInsert($one, $two->insert);
-        // In one row the first exchange has already changed what the second starts from.
-        $row = Channels::find($session, $two->channel->id)->row($two->row);
-        $row[$two->index] = $one->insert;
+        if ($one->insert->id() === $two->insert->id()) {
+            return $session;
+        }
+        if (self::holds($one->insert, $two->insert) || self::holds($two->insert, $one->insert)) {
+            throw EditRefused::intoItself();
+        }
+        // A stand-in keeps the first place while the second is filled: an id is in a session once.
+        $standIn = new ProcessorInsert('swapped', 'trim');
+        $session = $session->withInsert($one, $standIn);
+        $session = $session->withInsert(Channels::insert($session, $two->insert->id()), $one->insert);
 
-        return $session->withChannel(Channels::find($session, $two->channel->id)->withRow($two->row, array_values($row)));
+        return $session->withInsert(Channels::insert($session, $standIn->id), $two->insert);
     }
 
     public function label(Session $before): string
@@ -41,5 +49,10 @@ final readonly class SwapInserts implements Edit
         }
 
         return array_values(array_unique($paths));
+    }
+
+    private static function holds(Insert $outer, Insert $inner): bool
+    {
+        return in_array("inserts/{$inner->id()}", Branches::within($outer), true);
     }
 }

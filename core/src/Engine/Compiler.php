@@ -7,16 +7,19 @@ namespace Hafen\Engine;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
+use Hafen\Routing\Route;
+use Hafen\Routing\Routes;
 use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Row;
 use Hafen\Session\Session;
+use Hafen\Session\Split;
+use Hafen\Session\TapSource;
 
-/** Turns a session into a plan; from one revision to the next it keeps every strip and processor that is still there. */
+/** Turns a session into a plan; from one revision to the next it keeps every strip, feed and insert that is still there. */
 final readonly class Compiler
 {
     public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library)
@@ -28,81 +31,119 @@ final readonly class Compiler
         if ($before !== null && ($before->session->sampleRate !== $session->sampleRate || $before->session->tempo !== $session->tempo)) {
             $before = null;
         }
+        $routes = Routes::of($session);
         $audibility = Audibility::of($session);
+        $alignment = Alignment::of($session, $this->processors);
         $setting = new Setting($session->sampleRate, $session->tempo);
-        $main = $session->main();
-        $strips = [];
-        $feeding = [];
-        foreach ($session->channels as $channel) {
-            $strips[$channel->id] = $this->strip($channel, $session, $audibility->has($channel->id), $setting, $before);
-            if ($channel->output === $main->id && $channel->kind !== ChannelKind::Main) {
-                $feeding[] = $channel->id;
+        $known = [];
+        foreach ($before->strips ?? [] as $earlier) {
+            $known += $earlier->stops();
+        }
+        $strips = $feeds = $new = [];
+        foreach ($routes->order() as $id) {
+            $channel = $session->channel($id);
+            assert($channel !== null);
+            $strips[$id] = $this->strip($channel, $session, $before);
+            $strips[$id]->inserts->set($this->row($channel->inserts, $channel, $known, $setting));
+            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting));
+            $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id));
+            if ($before?->strip($id) !== $strips[$id]) {
+                $strips[$id]->settle();
             }
-        }
-        $mainStrip = $strips[$main->id];
-        unset($strips[$main->id]);
-
-        $latest = 0;
-        foreach ($feeding as $id) {
-            $latest = max($latest, $strips[$id]->latency());
-        }
-        foreach ($feeding as $id) {
-            $strips[$id]->align($latest - $strips[$id]->latency());
+            $into = $this->feeds($routes->into($id), $session, $alignment, $strips, $before);
+            $strips[$id]->feedBy(array_values($into), $channel->source instanceof TapSource);
+            $feeds += $into;
         }
 
-        return new Plan($session, $strips, $feeding, $mainStrip, $latest);
+        return new Plan($session, $strips, $feeds, $strips[$session->main()->id], $alignment);
     }
 
-    private function strip(Channel $channel, Session $session, bool $audible, Setting $setting, ?Plan $before): Strip
+    private function strip(Channel $channel, Session $session, ?Plan $before): Strip
     {
         $known = $before?->strip($channel->id);
-        $isTrack = $channel->source instanceof ClipSource;
-        if ($known !== null && ($known->clips !== null) !== $isTrack) {
+        $hasClips = $channel->source instanceof ClipSource;
+        if ($known !== null && ($known->clips !== null) !== $hasClips) {
             $known = null;
         }
-        $strip = $known ?? new Strip($channel->id, $isTrack ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
+        $strip = $known ?? new Strip($channel->id, $hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
         if ($channel->source instanceof ClipSource) {
             $strip->clips?->set($channel->source->clips, $channel->width);
-        }
-        $slots = [];
-        foreach ($before?->strips() ?? [] as $earlier) {
-            foreach ($earlier->allSlots() as $slot) {
-                $slots[$slot->id] = $slot;
-            }
-        }
-        $strip->slots = $this->row($channel, Row::Inserts, $slots, $setting);
-        $strip->postSlots = $this->row($channel, Row::PostInserts, $slots, $setting);
-        $strip->configure($channel, $session->panLaw, $audible);
-        if ($known === null) {
-            $strip->settle();
         }
 
         return $strip;
     }
 
     /**
-     * @param  array<string, Slot>  $slots  that were there before, by insert id
-     * @return list<Slot>
+     * @param  list<Route>  $routes  into one channel
+     * @param  array<string, Strip>  $strips  that come before it
+     * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
-    private function row(Channel $channel, Row $row, array $slots, Setting $setting): array
+    private function feeds(array $routes, Session $session, Alignment $alignment, array $strips, ?Plan $before): array
     {
-        return array_map(function (Insert $insert) use ($channel, $slots, $setting): Slot {
-            assert($insert instanceof ProcessorInsert);
-            $slot = $slots[$insert->id] ?? null;
-            if ($slot === null || $slot->processorId !== $insert->processor) {
-                $spec = $this->processors->spec($insert->processor);
-                $slot = new Slot(
-                    $insert->id,
-                    $insert->processor,
-                    $spec,
-                    $this->processors->make($insert->processor, $insert->parameters, $setting),
-                    ParameterValues::of($spec, $insert->parameters),
-                    $setting->sampleRate,
-                );
+        $feeds = [];
+        foreach ($routes as $route) {
+            $from = $session->channel($route->from);
+            assert($from !== null);
+            $feed = $before->feeds[$route->key()] ?? null;
+            $isNew = $feed === null;
+            $feed ??= new Feed($session->sampleRate);
+            $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route));
+            if ($isNew && $before === null) {
+                $feed->settle();
             }
-            $slot->configure($insert, $channel->insertsOn);
+            $feeds[$route->key()] = $feed;
+        }
+        ksort($feeds, SORT_STRING);
 
-            return $slot;
-        }, $channel->row($row));
+        return $feeds;
+    }
+
+    /**
+     * @param  list<Insert>  $inserts
+     * @param  array<string, Stop>  $known  that were there before, by the stage after each
+     * @return list<Stop>
+     */
+    private function row(array $inserts, Channel $channel, array $known, Setting $setting): array
+    {
+        return array_map(fn (Insert $insert): Stop => $insert instanceof Split
+            ? $this->split($insert, $channel, $known, $setting)
+            : $this->slot($insert, $channel, $known, $setting), $inserts);
+    }
+
+    /** @param  array<string, Stop>  $known */
+    private function split(Split $split, Channel $channel, array $known, Setting $setting): SplitSlot
+    {
+        $stops = [];
+        foreach ($split->branches as $branch) {
+            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting);
+        }
+        $slot = $known["insert:{$split->id}"] ?? null;
+        if (! $slot instanceof SplitSlot) {
+            $slot = new SplitSlot($split->id, $setting->sampleRate);
+        }
+        $slot->configure($split, $channel->insertsOn, $channel->aligned, $stops);
+
+        return $slot;
+    }
+
+    /** @param  array<string, Stop>  $known */
+    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting): Slot
+    {
+        assert($insert instanceof ProcessorInsert);
+        $slot = $known["insert:{$insert->id}"] ?? null;
+        if (! $slot instanceof Slot || $slot->processorId !== $insert->processor) {
+            $spec = $this->processors->spec($insert->processor);
+            $slot = new Slot(
+                $insert->id,
+                $insert->processor,
+                $spec,
+                $this->processors->make($insert->processor, $insert->parameters, $setting),
+                ParameterValues::of($spec, $insert->parameters),
+                $setting->sampleRate,
+            );
+        }
+        $slot->configure($insert, $channel->insertsOn);
+
+        return $slot;
     }
 }

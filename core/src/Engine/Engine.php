@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Samples;
 use Hafen\Metering\TapReading;
+use Hafen\Routing\Route;
+use Hafen\Routing\Routes;
+use Hafen\Session\Branch;
 use Hafen\Session\Channel;
 use Hafen\Session\Insert;
 use Hafen\Session\Session;
+use Hafen\Session\Split;
 
 /**
  * Runs a session block by block.
@@ -28,6 +31,9 @@ final class Engine
     private ?Tap $tapBefore = null;
 
     private ?Session $pending = null;
+
+    /** @var list<Feed|Strip> what has to go silent before the pending session is taken */
+    private array $closing = [];
 
     private ?Loop $loop = null;
 
@@ -89,7 +95,7 @@ final class Engine
      */
     public function start(int $position, int $preRoll = 0): void
     {
-        foreach ($this->plan->strips() as $strip) {
+        foreach ($this->plan->strips as $strip) {
             $strip->reset();
             $strip->settle();
         }
@@ -122,20 +128,28 @@ final class Engine
     }
 
     /**
-     * Goes on with another revision: what is still there keeps its state, what changed moves over. Where a row is rebuilt,
-     * its channel closes for one block so that nothing clicks.
+     * Goes on with another revision: what is still there keeps its state, what changed moves over. Where a row is rebuilt its
+     * channel closes for a moment, and a way that is taken away goes silent before, so that nothing clicks.
      */
     public function change(Session $session): void
     {
+        $gone = array_diff_key($this->plan->feeds, array_flip(array_map(
+            static fn (Route $route): string => $route->key(),
+            Routes::of($session)->all(),
+        )));
         $rebuilt = self::rebuiltChannels($this->plan->session, $session);
-        if ($rebuilt === [] && $this->pending === null) {
+        if ($rebuilt === [] && $gone === [] && $this->pending === null) {
             $this->plan = $this->compiler->compile($session, $this->plan);
 
             return;
         }
+        foreach ($gone as $feed) {
+            $feed->close();
+        }
         foreach ($rebuilt as $id) {
             $this->plan->strip($id)?->closeGate();
         }
+        $this->closing = [...array_values($gone), ...array_filter(array_map($this->plan->strip(...), $rebuilt))];
         $this->pending = $session;
     }
 
@@ -151,10 +165,11 @@ final class Engine
             $this->reading = $this->loop->start;
             $this->lastJump = $this->loop;
         }
-        if ($this->pending !== null) {
+        if ($this->pending !== null && ! $this->isClosing()) {
             $this->plan = $this->compiler->compile($this->pending, $this->plan);
             $this->pending = null;
-            foreach ($this->plan->strips() as $strip) {
+            $this->closing = [];
+            foreach ($this->plan->strips as $strip) {
                 $strip->openGate();
             }
             if (! $this->plan->has($this->tap)) {
@@ -169,10 +184,9 @@ final class Engine
     public function measureOnly(int $from, int $to): void
     {
         $this->surveying = true;
-        foreach ($this->plan->tracks as $strip) {
-            $strip->measureOnly($from, $to, 0);
+        foreach ($this->plan->strips as $id => $strip) {
+            $strip->measureOnly($from, $to, $this->plan->arrival($id));
         }
-        $this->plan->main->measureOnly($from, $to, $this->plan->trackLatency);
     }
 
     /** @return list<Fault> faults since last asked */
@@ -192,13 +206,10 @@ final class Engine
     public function readings(): array
     {
         $readings = [];
-        foreach ($this->plan->strips() as $strip) {
-            $readings["{$strip->id}:source"] = $strip->source->read();
-            foreach ($strip->allSlots() as $slot) {
-                $readings["{$strip->id}:insert:{$slot->id}"] = $slot->meter->read();
+        foreach ($this->plan->strips as $id => $strip) {
+            foreach ($strip->meters() as $stage => $meter) {
+                $readings["{$id}:{$stage}"] = $meter->read();
             }
-            $readings["{$strip->id}:pre-fader"] = $strip->preFader->read();
-            $readings["{$strip->id}:post-fader"] = $strip->postFader->read();
         }
 
         return $readings;
@@ -208,13 +219,10 @@ final class Engine
     public function tapKeys(): array
     {
         $keys = [];
-        foreach ($this->plan->strips() as $strip) {
-            $keys[] = "{$strip->id}:source";
-            foreach ($strip->allSlots() as $slot) {
-                $keys[] = "{$strip->id}:insert:{$slot->id}";
+        foreach ($this->plan->strips as $id => $strip) {
+            foreach (array_keys($strip->meters()) as $stage) {
+                $keys[] = "{$id}:{$stage}";
             }
-            $keys[] = "{$strip->id}:pre-fader";
-            $keys[] = "{$strip->id}:post-fader";
         }
 
         return $keys;
@@ -224,10 +232,10 @@ final class Engine
     public function loadKeys(): array
     {
         $keys = [];
-        foreach ($this->plan->strips() as $strip) {
-            $keys[] = $strip->id;
-            foreach ($strip->allSlots() as $slot) {
-                $keys[] = "{$strip->id}:insert:{$slot->id}";
+        foreach ($this->plan->strips as $id => $strip) {
+            $keys[] = $id;
+            foreach (array_keys($strip->stops()) as $stage) {
+                $keys[] = "{$id}:{$stage}";
             }
         }
 
@@ -244,11 +252,11 @@ final class Engine
         $audio = $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
         $this->framesTimed = 0;
         $loads = [];
-        foreach ($this->plan->strips() as $strip) {
-            $loads[$strip->id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
-            foreach ($strip->allSlots() as $slot) {
-                $nanoseconds = $slot->takeNanoseconds();
-                $loads["{$strip->id}:insert:{$slot->id}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;
+        foreach ($this->plan->strips as $id => $strip) {
+            $loads[$id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
+            foreach ($strip->stops() as $stage => $stop) {
+                $nanoseconds = $stop->takeNanoseconds();
+                $loads["{$id}:{$stage}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;
             }
         }
 
@@ -257,44 +265,21 @@ final class Engine
 
     private function run(int $frames): Block
     {
-        $taken = [$this->tap->key() => null];
-        if ($this->tapBefore !== null) {
-            $taken[$this->tapBefore->key()] = null;
+        /** @var array<string, StageTaps> $taps */
+        $taps = [];
+        foreach (array_filter([$this->tap, $this->tapBefore]) as $tap) {
+            $taps[$tap->channel] ??= new StageTaps;
+            $taps[$tap->channel]->want($tap->stage);
         }
-        $left = $right = array_fill(0, $frames, 0.0);
-        $feeding = array_flip($this->plan->feeding);
-        foreach ($this->plan->tracks as $id => $strip) {
-            $start = hrtime(true);
-            $block = $strip->clips?->read($this->reading, $frames) ?? Block::silence($frames);
-            $strip->addNanoseconds(hrtime(true) - $start);
-            $this->work($strip, $block, $taken);
-            if (isset($feeding[$id])) {
-                $left = Samples::add($left, $block->left);
-                $right = Samples::add($right, $block->mono ? $block->left : $block->right);
+        foreach ($this->plan->strips as $id => $strip) {
+            if (! $strip->process($this->reading, $frames, $this->metered, $taps[$id] ?? null)) {
+                $this->faults[] = new Fault($id, $this->reading);
             }
         }
-        $this->work($this->plan->main, new Block($left, $right), $taken);
         $this->framesTimed += $frames;
-
-        return $this->heard($taken, $frames);
-    }
-
-    /** @param  array<string, ?Block>  $taken */
-    private function work(Strip $strip, Block $block, array &$taken): void
-    {
-        if (! $strip->process($block, $this->reading, $this->metered, $taken)) {
-            $this->faults[] = new Fault($strip->id, $this->reading);
-        }
-    }
-
-    /** @param  array<string, ?Block>  $taken */
-    private function heard(array $taken, int $frames): Block
-    {
-        $block = $taken[$this->tap->key()] ?? Block::silence($frames);
-        $block->widen();
+        $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
-            $before = $taken[$this->tapBefore->key()] ?? Block::silence($frames);
-            $before->widen();
+            $before = self::heardAt($this->tapBefore, $taps, $frames);
             for ($i = 0; $i < $frames; ++$i) {
                 $share = ($i + 1) / $frames;
                 $block->left[$i] = $before->left[$i] + $share * ($block->left[$i] - $before->left[$i]);
@@ -306,13 +291,33 @@ final class Engine
         return $block;
     }
 
+    /** @param  array<string, StageTaps>  $taps */
+    private static function heardAt(Tap $tap, array $taps, int $frames): Block
+    {
+        $block = clone ($taps[$tap->channel]->at($tap->stage) ?? Block::silence($frames));
+        $block->widen();
+
+        return $block;
+    }
+
+    private function isClosing(): bool
+    {
+        foreach ($this->closing as $closing) {
+            if ($closing instanceof Feed ? $closing->moving() : $closing->gateMoving()) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /** @return list<string> channels whose row of inserts is not the same processors in the same order */
     private static function rebuiltChannels(Session $before, Session $after): array
     {
         $rebuilt = [];
         foreach ($before->channels as $channel) {
             $now = $after->channel($channel->id);
-            if ($now === null || self::ids($channel->inserts) !== self::ids($now->inserts) || self::ids($channel->postInserts) !== self::ids($now->postInserts)) {
+            if ($now === null || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
                 $rebuilt[] = $channel->id;
             }
         }
@@ -324,12 +329,16 @@ final class Engine
     }
 
     /**
+     * Which inserts stand where.
+     *
      * @param  list<Insert>  $inserts
-     * @return list<string>
+     * @return list<mixed>
      */
-    private static function ids(array $inserts): array
+    private static function shape(array $inserts): array
     {
-        return array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
+        return array_map(static fn (Insert $insert): mixed => $insert instanceof Split
+            ? [$insert->id, $insert->by, array_map(static fn (Branch $branch): array => [$branch->id, self::shape($branch->inserts)], $insert->branches)]
+            : $insert->id(), $inserts);
     }
 
     /** @return list<string> */

@@ -4,76 +4,63 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Routing\Alignment;
 use Hafen\Session\Session;
 
-/** A session made ready to run: its strips in the order they are worked, and how late the main comes. */
+/** A session made ready to run: its strips, each after all that feed it, the feeds between them, and what waits for what. */
 final readonly class Plan
 {
-    /** @param  array<string, Strip>  $tracks by channel id */
+    /**
+     * @param  array<string, Strip>  $strips  by channel id, in the order they are worked
+     * @param  array<string, Feed>  $feeds  by route key
+     */
     public function __construct(
         public Session $session,
-        public array $tracks,
-        /** @var list<string> ids of the tracks that feed the main */
-        public array $feeding,
+        public array $strips,
+        public array $feeds,
         public Strip $main,
-        public int $trackLatency,
+        private Alignment $alignment,
     ) {
     }
 
     /** Samples by which the main's output comes after its sources. */
     public function latency(): int
     {
-        return $this->trackLatency + $this->main->latency();
+        return $this->alignment->session;
+    }
+
+    /** Samples by which what enters a channel comes after the sources. */
+    public function arrival(string $channel): int
+    {
+        return $this->alignment->arrival[$channel] ?? 0;
     }
 
     public function strip(string $channel): ?Strip
     {
-        return $channel === $this->main->id ? $this->main : ($this->tracks[$channel] ?? null);
+        return $this->strips[$channel] ?? null;
     }
 
     public function has(Tap $tap): bool
     {
-        $strip = $this->strip($tap->channel);
-        if ($strip === null) {
-            return false;
-        }
-        if (in_array($tap->stage, [Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER], true)) {
-            return true;
-        }
-        foreach ($strip->allSlots() as $slot) {
-            if ($tap->stage === "insert:{$slot->id}") {
-                return true;
-            }
-        }
-
-        return false;
+        return isset($this->strip($tap->channel)?->stages()[$tap->stage]);
     }
 
     /** Samples by which a tap comes after the sources. */
     public function latencyAt(Tap $tap): int
     {
-        $strip = $this->strip($tap->channel);
-        if ($strip === null) {
-            return 0;
-        }
-
-        return $strip->latencyTo($tap->stage) + ($strip === $this->main ? $this->trackLatency : 0);
+        return $this->arrival($tap->channel) + ($this->strip($tap->channel)?->stages()[$tap->stage] ?? 0);
     }
 
     /** Longest time in samples that sound can go on after the sources stopped. */
     public function tail(): int
     {
-        $longest = 0;
-        foreach ($this->tracks as $strip) {
-            $longest = max($longest, $strip->tail());
+        $tails = [];
+        $latest = 0;
+        foreach ($this->strips as $id => $strip) {
+            $tails[$id] = $strip->tail($tails);
+            $latest = max($latest, $this->arrival($id) + $strip->latency());
         }
 
-        return $longest + $this->main->tail() + $this->latency();
-    }
-
-    /** @return list<Strip> tracks, then the main */
-    public function strips(): array
-    {
-        return [...array_values($this->tracks), $this->main];
+        return max([0, ...array_values($tails)]) + $latest;
     }
 }

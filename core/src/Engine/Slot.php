@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\GainRamp;
 use Hafen\Metering\Meter;
@@ -18,7 +19,7 @@ use Hafen\Session\ProcessorInsert;
  * One insert at work: its processor, dry/wet against a dry copy of the same delay, bypass without a click or a shift in
  * time, moving parameters, its meter and its clock.
  */
-final class Slot
+final class Slot implements Stop
 {
     /** Frames between two steps of a moving parameter. */
     private const STEP = 64;
@@ -93,8 +94,7 @@ final class Slot
         return $this->processor->tail();
     }
 
-    /** @param  int  $place in the session of the first sample, as the sources count */
-    public function process(Block $block, int $place, bool $metered): void
+    public function process(Block $block, int $place, bool $metered, ?StageTaps $taps): void
     {
         $start = hrtime(true);
         if ($this->isIdle()) {
@@ -117,6 +117,22 @@ final class Slot
                 $this->meter->reduced($this->processor->gainReduction());
             }
         }
+        $taps?->pass("insert:{$this->id}", $block);
+    }
+
+    public function stages(): array
+    {
+        return ["insert:{$this->id}" => $this->latency()];
+    }
+
+    public function meters(): array
+    {
+        return ["insert:{$this->id}" => $this->meter];
+    }
+
+    public function stops(): array
+    {
+        return ["insert:{$this->id}" => $this];
     }
 
     /** Time spent since last asked, in nanoseconds. */
@@ -170,24 +186,9 @@ final class Slot
         $wait = min($this->filling, $frames);
         $this->filling -= $wait;
         $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
-        $block->left = self::mix($block->left, $dry->left, $gains);
+        $block->left = Samples::mix($block->left, $dry->left, $gains);
         if (! $block->mono) {
-            $block->right = self::mix($block->right, $dry->right, $gains);
+            $block->right = Samples::mix($block->right, $dry->right, $gains);
         }
-    }
-
-    /**
-     * @param  list<float>  $wet
-     * @param  list<float>  $dry
-     * @param  list<float>  $gains
-     * @return list<float>
-     */
-    private static function mix(array $wet, array $dry, array $gains): array
-    {
-        for ($i = 0, $n = count($wet); $i < $n; ++$i) {
-            $wet[$i] = $dry[$i] + $gains[$i] * ($wet[$i] - $dry[$i]);
-        }
-
-        return $wet;
     }
 }

@@ -6,40 +6,46 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\DelayLine;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\StereoGain;
 use Hafen\Metering\Meter;
 use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel;
+use Hafen\Session\Width;
 
 /**
- * One channel at work, in the order of the design: source, trim, inserts, fader and pan, inserts after the fader, and the
- * delay that lines it up with the others. It lives on from one revision to the next, so that what sounds goes on sounding.
+ * One channel at work, in the order of the design: source, trim, inserts, fader and pan, inserts after the fader. It lives
+ * on from one revision to the next, so that what sounds goes on sounding.
  */
 final class Strip
 {
-    /** @var list<Slot> */
-    public array $slots = [];
+    public readonly Chain $inserts;
 
-    /** @var list<Slot> */
-    public array $postSlots = [];
+    public readonly Chain $postInserts;
 
-    public readonly Meter $source;
+    private readonly Meter $source;
 
-    public readonly Meter $preFader;
+    private readonly Meter $preFader;
 
-    public readonly Meter $postFader;
+    private readonly Meter $postFader;
 
     private readonly GainRamp $trim;
 
-    private readonly GainRamp $left;
-
-    private readonly GainRamp $right;
+    private readonly StereoGain $fader;
 
     /** Closes for a moment while the row is rebuilt. */
     private readonly GainRamp $gate;
 
-    private readonly DelayLine $alignment;
+    /** @var list<Feed> what comes in from other strips */
+    private array $feeds = [];
+
+    private bool $followsTap = false;
+
+    private Width $width = Width::Stereo;
+
+    /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
+    private array $passing = [];
 
     private int $nanoseconds = 0;
 
@@ -48,47 +54,68 @@ final class Strip
         public readonly ?ClipPlayer $clips,
         int $sampleRate,
     ) {
+        $this->inserts = new Chain;
+        $this->postInserts = new Chain;
         $this->source = new Meter;
         $this->preFader = new Meter;
         $this->postFader = new Meter;
         $this->trim = new GainRamp(1.0, $sampleRate);
-        $this->left = new GainRamp(1.0, $sampleRate);
-        $this->right = new GainRamp(1.0, $sampleRate);
+        $this->fader = new StereoGain(1.0, $sampleRate);
         $this->gate = new GainRamp(1.0, $sampleRate, 5.0);
-        $this->alignment = new DelayLine(0);
     }
 
     public function configure(Channel $channel, float $panLaw, bool $audible): void
     {
+        $this->width = $channel->width;
         $this->trim->towards(Decibel::toGain($channel->trim->gain) * ($channel->trim->invert ? -1.0 : 1.0));
         $fader = $audible ? Decibel::toGain($channel->fader) : 0.0;
         [$left, $right] = PanLaw::gains($channel->width, $channel->pan, $panLaw);
-        $this->left->towards($fader * $left);
-        $this->right->towards($fader * $right);
+        $this->fader->towards($fader * $left, $fader * $right);
+        $this->passing = [];
     }
 
-    public function align(int $samples): void
+    /**
+     * @param  list<Feed>  $feeds  in the order they are summed
+     * @param  bool  $followsTap  there is one, and it is another channel's tap: it comes as wide as it is
+     */
+    public function feedBy(array $feeds, bool $followsTap): void
     {
-        $this->alignment->resize($samples);
+        $this->feeds = $feeds;
+        $this->followsTap = $followsTap;
+    }
+
+    /** Has what passes at a stage be there for others after each block. */
+    public function keep(string $stage): void
+    {
+        $this->passing[$stage] = null;
+    }
+
+    /** What passed at a stage that is kept, in this block. */
+    public function passing(string $stage, int $frames): Block
+    {
+        return $this->passing[$stage] ?? Block::silence($frames);
     }
 
     /** Everything is where it was set to be, at once. */
     public function settle(): void
     {
-        foreach ([$this->trim, $this->left, $this->right, $this->gate] as $ramp) {
-            $ramp->settle();
-        }
-        foreach ($this->allSlots() as $slot) {
-            $slot->settle();
+        $this->trim->settle();
+        $this->fader->settle();
+        $this->gate->settle();
+        $this->inserts->settle();
+        $this->postInserts->settle();
+        foreach ($this->feeds as $feed) {
+            $feed->settle();
         }
     }
 
     public function reset(): void
     {
-        foreach ($this->allSlots() as $slot) {
-            $slot->reset();
+        $this->inserts->reset();
+        $this->postInserts->reset();
+        foreach ($this->feeds as $feed) {
+            $feed->reset();
         }
-        $this->alignment->reset();
     }
 
     /**
@@ -98,13 +125,10 @@ final class Strip
      */
     public function measureOnly(int $from, int $to, int $late): void
     {
-        $limit = fn (Meter $meter, string $stage) => $meter->limitTo($from + $late + $this->latencyTo($stage), $to + $late + $this->latencyTo($stage));
-        $limit($this->source, Tap::SOURCE);
-        foreach ($this->allSlots() as $slot) {
-            $limit($slot->meter, "insert:{$slot->id}");
+        $stages = $this->stages();
+        foreach ($this->meters() as $stage => $meter) {
+            $meter->limitTo($from + $late + $stages[$stage], $to + $late + $stages[$stage]);
         }
-        $limit($this->preFader, Tap::PRE_FADER);
-        $limit($this->postFader, Tap::POST_FADER);
     }
 
     public function closeGate(): void
@@ -117,87 +141,97 @@ final class Strip
         $this->gate->towards(1.0);
     }
 
+    /** Whether the gate is on its way. */
+    public function gateMoving(): bool
+    {
+        return $this->gate->moving();
+    }
+
     public function latency(): int
     {
-        return array_sum(array_map(static fn (Slot $slot): int => $slot->latency(), $this->allSlots()));
-    }
-
-    /** Latency from the source to a tap of this channel. */
-    public function latencyTo(string $stage): int
-    {
-        $latency = 0;
-        if ($stage === Tap::SOURCE) {
-            return 0;
-        }
-        foreach ($this->slots as $slot) {
-            $latency += $slot->latency();
-            if ($stage === "insert:{$slot->id}") {
-                return $latency;
-            }
-        }
-        if ($stage === Tap::PRE_FADER) {
-            return $latency;
-        }
-        foreach ($this->postSlots as $slot) {
-            $latency += $slot->latency();
-            if ($stage === "insert:{$slot->id}") {
-                return $latency;
-            }
-        }
-
-        return $latency;
-    }
-
-    /** Samples this channel can go on sounding after its source stopped. */
-    public function tail(): int
-    {
-        return array_sum(array_map(static fn (Slot $slot): int => $slot->tail(), $this->allSlots()));
+        return $this->inserts->latency() + $this->postInserts->latency();
     }
 
     /**
-     * Works a block through the channel.
+     * Latency from the source to each tap of this channel.
+     *
+     * @return array<string, int> samples by stage, in the order sound passes
+     */
+    public function stages(): array
+    {
+        $before = $this->inserts->latency();
+        $stages = [Tap::SOURCE => 0] + $this->inserts->stages() + [Tap::PRE_FADER => $before];
+        foreach ($this->postInserts->stages() as $stage => $within) {
+            $stages[$stage] = $before + $within;
+        }
+        $stages[Tap::POST_FADER] = $this->latency();
+
+        return $stages;
+    }
+
+    /** @return array<string, Meter> by stage, as {@see stages()} */
+    public function meters(): array
+    {
+        return [Tap::SOURCE => $this->source]
+            + $this->inserts->meters()
+            + [Tap::PRE_FADER => $this->preFader]
+            + $this->postInserts->meters()
+            + [Tap::POST_FADER => $this->postFader];
+    }
+
+    /** @return array<string, Stop> both rows with all that is in their splits, by the stage after each */
+    public function stops(): array
+    {
+        return $this->inserts->stops() + $this->postInserts->stops();
+    }
+
+    /**
+     * Samples this channel can go on sounding after its sources stopped.
+     *
+     * @param  array<string, int>  $others  the same of the strips that may feed it, by id
+     */
+    public function tail(array $others): int
+    {
+        $fed = 0;
+        foreach ($this->feeds as $feed) {
+            $fed = max($fed, $others[$feed->from()] ?? 0);
+        }
+
+        return $fed + $this->inserts->tail() + $this->postInserts->tail();
+    }
+
+    /**
+     * Works the next block through the channel.
      *
      * @param  int  $place  in the session of the first sample, as the sources count
-     * @param  array<string, ?Block>  $taken  taps somebody listens to, by key; filled here with copies
+     * @param  ?StageTaps  $taps  filled with what somebody listens to
      * @return bool false when the output was not a number and the channel has been silenced
      */
-    public function process(Block $block, int $place, bool $metered, array &$taken): bool
+    public function process(int $place, int $frames, bool $metered, ?StageTaps $taps): bool
     {
         $start = hrtime(true);
+        $block = $this->gather($place, $frames);
         $this->trim->process($block);
         if ($metered) {
             $this->source->measure($block, $place);
         }
-        $this->take(Tap::SOURCE, $block, $taken);
-        foreach ($this->slots as $slot) {
-            $slot->process($block, $place, $metered);
-            $this->take("insert:{$slot->id}", $block, $taken);
-        }
+        $this->pass(Tap::SOURCE, $block, $taps);
+        $this->inserts->process($block, $place, $metered, $taps);
         if ($metered) {
             $this->preFader->measure($block, $place);
         }
-        $this->take(Tap::PRE_FADER, $block, $taken);
-        $this->fade($block);
-        foreach ($this->postSlots as $slot) {
-            $slot->process($block, $place, $metered);
-            $this->take("insert:{$slot->id}", $block, $taken);
-        }
+        $this->pass(Tap::PRE_FADER, $block, $taps);
+        $this->fader->process($block);
+        $this->postInserts->process($block, $place, $metered, $taps);
         $sound = $this->postFader->measure($block, $place);
         if (! $sound) {
             $this->silence($block);
         }
-        $this->gate->process($block);
-        $this->take(Tap::POST_FADER, $block, $taken);
-        $this->alignment->process($block);
+        $this->gate($block);
+        $this->pass(Tap::POST_FADER, $block, $taps);
         $this->nanoseconds += hrtime(true) - $start;
 
         return $sound;
-    }
-
-    /** Time spent for this channel elsewhere, such as reading its files. */
-    public function addNanoseconds(int $nanoseconds): void
-    {
-        $this->nanoseconds += $nanoseconds;
     }
 
     /** Time spent since last asked, in nanoseconds. */
@@ -209,50 +243,58 @@ final class Strip
         return $nanoseconds;
     }
 
-    /** @return list<Slot> */
-    public function allSlots(): array
+    private function gather(int $place, int $frames): Block
     {
-        return [...$this->slots, ...$this->postSlots];
+        if ($this->clips !== null) {
+            return $this->clips->read($place, $frames);
+        }
+        if ($this->followsTap && count($this->feeds) === 1) {
+            $block = $this->feeds[0]->take($frames);
+        } else {
+            $left = $right = array_fill(0, $frames, 0.0);
+            foreach ($this->feeds as $feed) {
+                [$left, $right] = $feed->addTo($left, $right);
+            }
+            $block = new Block($left, $right);
+        }
+        if ($this->width === Width::Mono && ! $block->mono) {
+            $block = Block::mono(Samples::mid($block->left, $block->right));
+        }
+
+        return $block;
     }
 
-    private function fade(Block $block): void
+    private function pass(string $stage, Block $block, ?StageTaps $taps): void
     {
-        if ($this->left->gain() === $this->right->gain() && $this->left->target() === $this->right->target()) {
-            // Both ramps walk the same way; the right one only has to keep up.
-            if ($this->left->moving()) {
-                $this->right->next($block->frames());
-            }
-            $this->left->process($block);
+        $taps?->pass($stage, $block);
+        if (array_key_exists($stage, $this->passing)) {
+            $this->passing[$stage] = clone $block;
+        }
+    }
 
+    private function gate(Block $block): void
+    {
+        if (! $this->gate->moving() && $this->gate->gain() === 1.0) {
             return;
         }
-        $block->widen();
-        $left = Block::mono($block->left);
-        $right = Block::mono($block->right);
-        $block->left = $block->right = [];
-        $this->left->process($left);
-        $this->right->process($right);
-        $block->left = $left->left;
-        $block->right = $right->left;
+        $gains = Block::mono($this->gate->next($block->frames()))->left;
+        foreach ([$block, ...array_filter($this->passing)] as $passing) {
+            $passing->left = Samples::multiply($passing->left, $gains);
+            if (! $passing->mono) {
+                $passing->right = Samples::multiply($passing->right, $gains);
+            }
+        }
     }
 
+    /** What is not a number must not reach another channel either. */
     private function silence(Block $block): void
     {
         $block->left = array_fill(0, $block->frames(), 0.0);
         $block->right = [];
         $block->mono = true;
+        foreach (array_keys($this->passing) as $stage) {
+            $this->passing[$stage] = clone $block;
+        }
         $this->reset();
-    }
-
-    /** @param  array<string, ?Block>  $taken */
-    private function take(string $stage, Block $block, array &$taken): void
-    {
-        if ($taken === []) {
-            return;
-        }
-        $key = "{$this->id}:{$stage}";
-        if (array_key_exists($key, $taken)) {
-            $taken[$key] = clone $block;
-        }
     }
 }

@@ -6,7 +6,8 @@ namespace Hafen\Engine;
 
 /**
  * A point of a path where a level is read or sound is taken: "source" (after the trim), after an insert
- * ("insert:ID"), "pre-fader", "post-fader" (after the inserts that follow the fader).
+ * ("insert:ID"), where a split begins ("into:ID"), after the level of a branch ("branch:ID"), "pre-fader", "post-fader"
+ * (after the inserts that follow the fader).
  */
 final readonly class Tap
 {
@@ -23,7 +24,7 @@ final readonly class Tap
     /** "CHANNEL:STAGE", or a channel alone for its output; null when it is neither. */
     public static function fromString(string $text): ?self
     {
-        if (preg_match('/^([A-Za-z0-9_-]{1,64})(?::(source|pre-fader|post-fader|insert:[A-Za-z0-9_-]{1,64}))?$/D', $text, $parts) !== 1) {
+        if (preg_match('/^([A-Za-z0-9_-]{1,64})(?::(source|pre-fader|post-fader|(?:insert|into|branch):[A-Za-z0-9_-]{1,64}))?$/D', $text, $parts) !== 1) {
             return null;
         }
 

@@ -105,9 +105,9 @@ final readonly class Renderer
     private static function taps(Engine $engine): array
     {
         $taps = [];
-        foreach ($engine->plan()->strips() as $strip) {
+        foreach (array_keys($engine->plan()->strips) as $id) {
             foreach ([Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER] as $stage) {
-                $taps[] = "{$strip->id}:{$stage}";
+                $taps[] = "{$id}:{$stage}";
             }
         }
 

@@ -4,13 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Session;
 
 /**
  * Which channels are heard, by mute and solo: a muted one never; while anything is soloed only what is soloed, solo-safe,
- * upstream of a soloed bus or downstream of a soloed channel.
+ * upstream of a soloed bus or downstream of a soloed channel. Cues ignore solo, others' and their own.
  */
 final readonly class Audibility
 {
@@ -21,15 +20,31 @@ final readonly class Audibility
 
     public static function of(Session $session): self
     {
-        $soloed = array_filter($session->channels, static fn (Channel $channel): bool => $channel->solo);
+        $soloed = [];
+        foreach ($session->channels as $channel) {
+            if ($channel->solo && $channel->kind !== ChannelKind::Cue) {
+                $soloed[] = $channel->id;
+            }
+        }
+        $routes = Routes::of($session);
+        // A tap before the fader carries sound whether or not its channel is heard, so that channel need not be.
+        $feeds = static fn (Route $route): bool => $route->isOn() && ($route->kind !== RouteKind::Tap || $route->tap->followsFader());
+        $along = [];
+        foreach ($soloed as $id) {
+            $along += array_fill_keys([
+                $id,
+                ...$routes->upstream($id, $feeds),
+                ...$routes->downstream($id, static fn (Route $route): bool => $route->isOn()),
+            ], true);
+        }
         $audible = [];
         foreach ($session->channels as $channel) {
             $audible[$channel->id] = ! $channel->mute && (
                 $soloed === []
-                || $channel->solo
+                || isset($along[$channel->id])
                 || $channel->soloSafe
                 || $channel->kind === ChannelKind::Main
-                || ($session->channel($channel->output)->solo ?? false)
+                || $channel->kind === ChannelKind::Cue
             );
         }
 

@@ -8,7 +8,8 @@ namespace Hafen\Session;
  * One path: source, trim, inserts, fader, pan, inserts after the fader, output.
  *
  * Gains in dB (null is silence), pan from -1 (left) to +1 (right). `output` is a channel id, "none" or an interface
- * pair such as "hw:1-2".
+ * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
+ * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
  */
 final readonly class Channel
 {
@@ -17,6 +18,7 @@ final readonly class Channel
     /**
      * @param  list<Insert>  $inserts
      * @param  list<Insert>  $postInserts
+     * @param  list<Send>  $sends
      */
     public function __construct(
         public string $id,
@@ -34,6 +36,9 @@ final readonly class Channel
         public bool $soloSafe = false,
         public array $postInserts = [],
         public string $output = 'main',
+        public array $sends = [],
+        public bool $aligned = true,
+        public bool $hidden = false,
     ) {
     }
 
@@ -43,10 +48,22 @@ final readonly class Channel
         return $row === Row::Inserts ? $this->inserts : $this->postInserts;
     }
 
-    /** @return list<Insert> both rows, in order */
+    /** @return list<Insert> both rows in order, with all that is in their splits */
     public function allInserts(): array
     {
-        return [...$this->inserts, ...$this->postInserts];
+        return [...Inserts::all($this->inserts), ...Inserts::all($this->postInserts)];
+    }
+
+    /** The first send to a channel. */
+    public function sendTo(string $channel): ?Send
+    {
+        foreach ($this->sends as $send) {
+            if ($send->to === $channel) {
+                return $send;
+            }
+        }
+
+        return null;
     }
 
     public function withName(string $name): self
@@ -103,5 +120,39 @@ final readonly class Channel
     public function withSoloSafe(bool $soloSafe): self
     {
         return $this->copy(soloSafe: $soloSafe);
+    }
+
+    public function withOutput(string $output): self
+    {
+        return $this->copy(output: $output);
+    }
+
+    /** @param  list<Send>  $sends */
+    public function withSends(array $sends): self
+    {
+        return $this->copy(sends: $sends);
+    }
+
+    /** The channel with the send of the same id replaced, or with one more. */
+    public function withSend(Send $changed): self
+    {
+        $sends = [];
+        $found = false;
+        foreach ($this->sends as $send) {
+            $found = $found || $send->id === $changed->id;
+            $sends[] = $send->id === $changed->id ? $changed : $send;
+        }
+
+        return $this->withSends($found ? $sends : [...$sends, $changed]);
+    }
+
+    public function withAligned(bool $aligned): self
+    {
+        return $this->copy(aligned: $aligned);
+    }
+
+    public function withHidden(bool $hidden): self
+    {
+        return $this->copy(hidden: $hidden);
     }
 }

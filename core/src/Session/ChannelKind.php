@@ -15,6 +15,42 @@ enum ChannelKind: string
 
     public function isSupported(): bool
     {
-        return $this === self::Track || $this === self::Main;
+        return $this !== self::Note;
+    }
+
+    /** Whether it sums what other channels put out and send. */
+    public function isBus(): bool
+    {
+        return $this !== self::Track && $this !== self::Note;
+    }
+
+    /** Whether another channel's output can go there. */
+    public function takesOutputs(): bool
+    {
+        return $this === self::Group || $this === self::Return || $this === self::Main;
+    }
+
+    /** Whether another channel's sends can go there. */
+    public function takesSends(): bool
+    {
+        return $this === self::Group || $this === self::Return || $this === self::Cue;
+    }
+
+    /** Whether its output goes to the interface, not to another channel. */
+    public function endsAtInterface(): bool
+    {
+        return $this === self::Main || $this === self::Cue;
+    }
+
+    /** Where a send to it is taken at first: effects follow the fader, cues do not. */
+    public function usualTap(): TapPoint
+    {
+        return $this === self::Cue ? TapPoint::PreFader : TapPoint::PostFader;
+    }
+
+    /** "track", as in a sentence. */
+    public function word(): string
+    {
+        return $this->value;
     }
 }

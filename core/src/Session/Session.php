@@ -47,10 +47,39 @@ final readonly class Session
     {
         foreach ($this->channels as $channel) {
             foreach (Row::cases() as $row) {
-                foreach ($channel->row($row) as $index => $insert) {
-                    if ($insert->id() === $insertId) {
-                        return new InsertPlace($channel, $row, $index, $insert);
+                $place = self::placeIn($channel, $row, $channel->row($row), $insertId, null);
+                if ($place !== null) {
+                    return $place;
+                }
+            }
+        }
+
+        return null;
+    }
+
+    public function branch(string $branchId): ?BranchPlace
+    {
+        foreach ($this->channels as $channel) {
+            foreach (Row::cases() as $row) {
+                foreach (Inserts::all($channel->row($row)) as $insert) {
+                    foreach ($insert instanceof Split ? $insert->branches : [] as $index => $branch) {
+                        if ($branch->id === $branchId) {
+                            return new BranchPlace($channel, $row, $insert, $index, $branch);
+                        }
                     }
+                }
+            }
+        }
+
+        return null;
+    }
+
+    public function send(string $sendId): ?SendPlace
+    {
+        foreach ($this->channels as $channel) {
+            foreach ($channel->sends as $send) {
+                if ($send->id === $sendId) {
+                    return new SendPlace($channel, $send);
                 }
             }
         }
@@ -88,28 +117,20 @@ final readonly class Session
         return $this->copy(length: $length);
     }
 
-    /** The session with one insert replaced by another in its place. */
-    public function withInsert(InsertPlace $place, Insert $changed): self
+    /** The session with one insert replaced by another in its place, or by several, or by none. */
+    public function withInsert(InsertPlace $place, Insert ...$by): self
     {
-        $row = $place->channel->row($place->row);
-        $row[$place->index] = $changed;
+        $row = Inserts::replace($place->channel->row($place->row), $place->insert->id(), array_values($by));
 
-        return $this->withChannel($place->channel->withRow($place->row, array_values($row)));
+        return $this->withChannel($place->channel->withRow($place->row, $row));
     }
 
-    /** An insert id that is not taken: "i" and the next number. */
-    public function freeInsertId(): string
+    /** The session with one branch changed. */
+    public function withBranch(BranchPlace $place, Branch $changed): self
     {
-        $highest = 0;
-        foreach ($this->channels as $channel) {
-            foreach ($channel->allInserts() as $insert) {
-                if (preg_match('/^i(\d{1,9})$/', $insert->id(), $found) === 1) {
-                    $highest = max($highest, (int) $found[1]);
-                }
-            }
-        }
+        $row = Inserts::changeBranch($place->channel->row($place->row), $place->branch->id, static fn (): Branch => $changed);
 
-        return 'i'.($highest + 1);
+        return $this->withChannel($place->channel->withRow($place->row, $row));
     }
 
     /** A channel id made from a name, with a number where it is taken. */
@@ -123,5 +144,23 @@ final readonly class Session
         }
 
         return $id;
+    }
+
+    /** @param  list<Insert>  $inserts */
+    private static function placeIn(Channel $channel, Row $row, array $inserts, string $id, ?string $inBranch): ?InsertPlace
+    {
+        foreach ($inserts as $index => $insert) {
+            if ($insert->id() === $id) {
+                return new InsertPlace($channel, $row, $index, $insert, $inserts, $inBranch);
+            }
+            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+                $place = self::placeIn($channel, $row, $branch->inserts, $id, $branch->id);
+                if ($place !== null) {
+                    return $place;
+                }
+            }
+        }
+
+        return null;
     }
 }

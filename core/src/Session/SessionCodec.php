@@ -9,8 +9,7 @@ use Hafen\Processor\ProcessorCatalogue;
 /**
  * Sessions to and from the "hafen-session" format, version 1 (docs/formats/session.schema.json).
  *
- * Decoding checks types, ranges, unknown keys, and what a schema cannot say: unique ids, one main, outputs that exist,
- * parameters their processor knows.
+ * Decoding checks types, ranges and unknown keys, parameters their processor knows, and {@see DocumentRules}.
  */
 final readonly class SessionCodec
 {
@@ -22,12 +21,13 @@ final readonly class SessionCodec
 
     private const MOST_CHANNELS = 512;
 
-    private const MOST_INSERTS = 128;
-
     private const LONGEST = 1 << 40;
 
-    public function __construct(private ProcessorCatalogue $processors)
+    private RowCodec $rows;
+
+    public function __construct(ProcessorCatalogue $processors)
     {
+        $this->rows = new RowCodec($processors);
     }
 
     /**
@@ -70,10 +70,7 @@ final readonly class SessionCodec
             static fn (int $end, Channel $channel): int => max($end, $channel->source instanceof ClipSource ? $channel->source->end() : 0),
             0,
         );
-        $this->checkIds($channels, $node->get('channels'));
-        $this->checkOutputs($channels);
-
-        return new Session(
+        $session = new Session(
             $node->get('name')->text(1, 120),
             $node->get('sampleRate')->integer(8000, 384_000),
             $node->optional('tempo')?->number(20.0, 400.0, 'BPM') ?? 120.0,
@@ -81,20 +78,19 @@ final readonly class SessionCodec
             $node->optional('length')?->integer(0, self::LONGEST) ?? $end,
             $channels,
         );
+        DocumentRules::check($session);
+
+        return $session;
     }
 
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
             throw NotYetSupported::at($node->get('kind')->pointer, "channels of kind \"{$kind->value}\"");
-        }
-        $sends = $node->optional('sends');
-        if ($sends !== null && $sends->items() !== []) {
-            throw NotYetSupported::at($sends->pointer, 'sends');
         }
         $id = $node->get('id')->id();
         if ($id === 'none') {
@@ -110,39 +106,69 @@ final readonly class SessionCodec
             $this->source($node->optional('source'), $kind),
             $this->trim($node->optional('trim')),
             $node->optional('insertsOn')?->boolean() ?? true,
-            $this->inserts($node->optional('inserts')),
+            $this->rows->decode($node->optional('inserts')),
             $fader === null ? 0.0 : $fader->gain(),
             $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
             $node->optional('mute')?->boolean() ?? false,
             $node->optional('solo')?->boolean() ?? false,
             $node->optional('soloSafe')?->boolean() ?? false,
-            $this->inserts($node->optional('postInserts')),
+            $this->rows->decode($node->optional('postInserts')),
             $this->output($node->optional('output'), $kind),
+            array_map($this->send(...), $node->optional('sends')?->items(self::MOST_CHANNELS) ?? []),
+            $node->optional('aligned')?->boolean() ?? true,
+            $node->optional('hidden')?->boolean() ?? false,
         );
     }
 
     private function source(?JsonNode $node, ChannelKind $kind): Source
     {
         if ($node === null) {
-            return $kind === ChannelKind::Main ? new BusSource : new ClipSource;
+            return $kind->isBus() ? new BusSource : new ClipSource;
         }
         $type = $node->get('type');
         $name = $type->oneOf(['clips', 'bus', 'tap', 'input']);
-        if ($name === 'tap' || $name === 'input') {
-            throw NotYetSupported::at($type->pointer, "sources of type \"{$name}\"");
-        }
-        if ($kind === ChannelKind::Main) {
+        if ($kind->isBus()) {
             $type->oneOf(['bus']);
             $node->keys(['type']);
 
             return new BusSource;
         }
-        $type->oneOf(['clips']);
+        if ($name === 'input') {
+            throw NotYetSupported::at($type->pointer, 'sources of type "input"');
+        }
+        $type->oneOf(['clips', 'tap']);
+        if ($name === 'tap') {
+            $node->keys(['type', 'channel', 'tap']);
+
+            return new TapSource($node->get('channel')->id(), self::tap($node->get('tap')));
+        }
         $node->keys(['type', 'clips']);
         $clips = array_map($this->clip(...), $node->get('clips')->items());
-        $this->checkUnique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer.'/clips');
+        DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer.'/clips');
 
         return new ClipSource($clips);
+    }
+
+    private function send(JsonNode $node): Send
+    {
+        $node->keys(['id', 'to'], ['gain', 'tap', 'on', 'pan']);
+        $gain = $node->optional('gain');
+        $tap = $node->optional('tap');
+
+        return new Send(
+            $node->get('id')->id(),
+            $node->get('to')->id(),
+            $gain === null ? 0.0 : $gain->gain(),
+            $tap === null ? TapPoint::PostFader : self::tap($tap),
+            $node->optional('on')?->boolean() ?? true,
+            $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
+        );
+    }
+
+    /** @throws InvalidDocument when it is none of the three */
+    public static function tap(JsonNode $node): TapPoint
+    {
+        return TapPoint::from($node->oneOf(array_column(TapPoint::cases(), 'value')));
     }
 
     private function clip(JsonNode $node): Clip
@@ -171,33 +197,6 @@ final readonly class SessionCodec
         return new ChannelTrim($gain === null ? 0.0 : $gain->gain(), $node->optional('invert')?->boolean() ?? false);
     }
 
-    /** @return list<Insert> */
-    private function inserts(?JsonNode $node): array
-    {
-        return $node === null ? [] : array_map($this->insert(...), $node->items(self::MOST_INSERTS));
-    }
-
-    private function insert(JsonNode $node): Insert
-    {
-        $type = $node->get('type')->oneOf(['processor', 'split', 'hardware']);
-        if ($type !== 'processor') {
-            throw NotYetSupported::at($node->get('type')->pointer, "inserts of type \"{$type}\"");
-        }
-        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters']);
-        $processor = $node->get('processor')->text(1, 100);
-        if (! $this->processors->has($processor)) {
-            throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
-        }
-
-        return new ProcessorInsert(
-            $node->get('id')->id(),
-            $processor,
-            $node->optional('on')?->boolean() ?? true,
-            $node->optional('mix')?->number(0.0, 1.0) ?? 1.0,
-            $node->has('parameters') ? $this->parameters($node->get('parameters'), $processor) : [],
-        );
-    }
-
     /**
      * Parameters for a processor, each checked against its spec.
      *
@@ -207,83 +206,20 @@ final readonly class SessionCodec
      */
     public function parameters(JsonNode $node, string $processor): array
     {
-        $spec = $this->processors->spec($processor);
-        $values = [];
-        foreach ($node->entries() as $id => $value) {
-            $parameter = $spec->parameter($id);
-            if ($parameter === null) {
-                throw InvalidDocument::at($value->pointer, "{$spec->name} has no parameter \"{$id}\"");
-            }
-            $objection = $parameter->objection($value->value);
-            if ($objection !== null) {
-                throw InvalidDocument::at($value->pointer, "Found {$value->shown()}; {$parameter->label} of {$spec->name} {$objection}");
-            }
-            /** @var int|float|string|bool $plain */
-            $plain = $value->value;
-            $values[$id] = is_int($plain) ? (float) $plain : $plain;
-        }
-
-        return $values;
+        return $this->rows->parameters($node, $processor);
     }
 
     private function output(?JsonNode $node, ChannelKind $kind): string
     {
         if ($node === null) {
-            return $kind === ChannelKind::Main ? 'none' : 'main';
+            return $kind->endsAtInterface() ? 'none' : 'main';
         }
         $output = $node->text(1, 64);
-        if (preg_match('/^hw:[1-9]\d{0,2}(-[1-9]\d{0,2})?$/D', $output) === 1) {
-            return $kind === ChannelKind::Main ? $output : throw $node->expected('a channel id or "none"; only the main and cues go to the interface');
+        if (str_starts_with($output, 'hw:') && ! AudioInterface::isPair($output)) {
+            throw $node->expected('an interface pair such as "hw:1-2"');
         }
 
         return $output;
-    }
-
-    /** @param  list<Channel>  $channels */
-    private function checkIds(array $channels, JsonNode $node): void
-    {
-        $mains = array_filter($channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Main);
-        if (count($mains) !== 1) {
-            throw InvalidDocument::at($node->pointer, count($mains).' channels of kind "main"; exactly one is needed');
-        }
-        $this->checkUnique(array_map(static fn (Channel $channel): string => $channel->id, $channels), $node->pointer);
-        $seen = [];
-        foreach ($channels as $c => $channel) {
-            foreach (Row::cases() as $row) {
-                foreach ($channel->row($row) as $i => $insert) {
-                    if (isset($seen[$insert->id()])) {
-                        throw InvalidDocument::at("{$node->pointer}/{$c}/{$row->value}/{$i}/id", "The id \"{$insert->id()}\" stands twice; insert ids are unique in a session");
-                    }
-                    $seen[$insert->id()] = true;
-                }
-            }
-        }
-    }
-
-    /** @param  list<string>  $ids */
-    private function checkUnique(array $ids, string $pointer): void
-    {
-        foreach ($ids as $index => $id) {
-            if (array_search($id, $ids, true) !== $index) {
-                throw InvalidDocument::at("{$pointer}/{$index}/id", "The id \"{$id}\" stands twice");
-            }
-        }
-    }
-
-    /** @param  list<Channel>  $channels */
-    private function checkOutputs(array $channels): void
-    {
-        $kinds = array_column(array_map(static fn (Channel $channel): array => [$channel->id, $channel->kind], $channels), 1, 0);
-        foreach ($channels as $index => $channel) {
-            $pointer = "/channels/{$index}/output";
-            if ($channel->kind === ChannelKind::Main) {
-                if ($channel->output !== 'none' && ! str_starts_with($channel->output, 'hw:')) {
-                    throw InvalidDocument::at($pointer, "Found \"{$channel->output}\"; the main goes to an interface pair such as \"hw:1-2\", or \"none\"");
-                }
-            } elseif ($channel->output !== 'none' && ($kinds[$channel->output] ?? null) !== ChannelKind::Main) {
-                throw InvalidDocument::at($pointer, "Found \"{$channel->output}\"; allowed is the id of the main, or \"none\"");
-            }
-        }
     }
 
     /** @return array<string, mixed> */
@@ -294,20 +230,24 @@ final readonly class SessionCodec
             'kind' => $channel->kind->value,
             'name' => $channel->name,
             'width' => $channel->width->value,
-            'source' => $channel->source instanceof ClipSource
-                ? ['type' => 'clips', 'clips' => array_map($this->clipToArray(...), $channel->source->clips)]
-                : ['type' => 'bus'],
+            'source' => match (true) {
+                $channel->source instanceof ClipSource => ['type' => 'clips', 'clips' => array_map($this->clipToArray(...), $channel->source->clips)],
+                $channel->source instanceof TapSource => ['type' => 'tap', 'channel' => $channel->source->channel, 'tap' => $channel->source->tap->value],
+                default => ['type' => 'bus'],
+            },
             'trim' => ['gain' => $channel->trim->gain, 'invert' => $channel->trim->invert],
             'insertsOn' => $channel->insertsOn,
-            'inserts' => array_map($this->insertToArray(...), $channel->inserts),
+            'inserts' => $this->rows->encode($channel->inserts),
             'fader' => $channel->fader,
             'pan' => $channel->pan,
             'mute' => $channel->mute,
             'solo' => $channel->solo,
             'soloSafe' => $channel->soloSafe,
-            'postInserts' => array_map($this->insertToArray(...), $channel->postInserts),
-            'sends' => [],
+            'postInserts' => $this->rows->encode($channel->postInserts),
+            'sends' => array_map($this->sendToArray(...), $channel->sends),
             'output' => $channel->output,
+            'aligned' => $channel->aligned,
+            'hidden' => $channel->hidden,
         ];
     }
 
@@ -325,17 +265,15 @@ final readonly class SessionCodec
     }
 
     /** @return array<string, mixed> */
-    private function insertToArray(Insert $insert): array
+    private function sendToArray(Send $send): array
     {
-        assert($insert instanceof ProcessorInsert);
-
         return [
-            'type' => 'processor',
-            'id' => $insert->id,
-            'processor' => $insert->processor,
-            'on' => $insert->on,
-            'mix' => $insert->mix,
-            'parameters' => (object) $insert->parameters,
+            'id' => $send->id,
+            'to' => $send->to,
+            'gain' => $send->gain,
+            'tap' => $send->tap->value,
+            'on' => $send->on,
+            'pan' => $send->pan,
         ];
     }
 }

@@ -6,7 +6,7 @@ use Hafen\Demo\FerryTerminal;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Routing\Latencies;
+use Hafen\Routing\Alignment;
 use Hafen\Routing\PanLaw;
 use Hafen\Session\ChannelTrim;
 use Hafen\Session\Clip;
@@ -52,7 +52,7 @@ it('keeps sample 0 at sample 0 whatever the latency', function (): void {
     $out = Mix::render($session, $library)->left;
     // Both impulses meet at the very first sample: 0.5 and 0.5, each 3.01 dB down at the centre; the drive's band ends at 19 kHz.
     expect($out[0])->toEqualWithDelta(M_SQRT1_2, 0.02)->and(Signal::peak(array_slice($out, 100)))->toBeLessThan(0.001);
-    expect(Latencies::of($session, ProcessorCatalogue::standard())->session)->toBe(480 + 6 + 27 + 96 + 6);
+    expect(Alignment::of($session, ProcessorCatalogue::standard())->session)->toBe(480 + 6 + 27 + 96 + 6);
 });
 
 it('lines up every tap too', function (string $tap): void {

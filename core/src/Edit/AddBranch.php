@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Branch;
+use Hafen\Session\FreshIds;
+use Hafen\Session\Session;
+use Hafen\Session\SplitBy;
+
+/** Adds an empty branch to a split: one more copy, or the highest band cut in two an octave up. */
+final readonly class AddBranch implements Edit
+{
+    public function __construct(public string $split, public ?string $name = null)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        [$place, $split] = Branches::split($session, $this->split);
+        $count = count($split->branches);
+        if ($count >= $split->by->most()) {
+            throw EditRefused::noMoreBranches($split->by->most());
+        }
+        $crossovers = $split->crossovers;
+        if ($split->by === SplitBy::Frequency) {
+            $highest = $crossovers[$count - 2];
+            $next = min(20000.0, $highest * 2);
+            if ($next <= $highest) {
+                throw EditRefused::noBandAbove($highest);
+            }
+            $crossovers[] = $next;
+        }
+        $name = $this->name ?? ($split->by === SplitBy::Frequency ? 'Band '.($count + 1) : 'Branch '.($count + 1));
+        $branches = [...$split->branches, new Branch(FreshIds::of($session)->branch(), $name)];
+
+        return $session->withInsert($place, $split->withBranches($branches)->withCrossovers($crossovers));
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Branch on '.($before->place($this->split)->channel->name ?? '');
+    }
+
+    public function touches(Session $before): array
+    {
+        return ["inserts/{$this->split}/branches"];
+    }
+}

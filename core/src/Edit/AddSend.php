@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\FreshIds;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+
+/** Sends from one channel or several to a return, a cue or a group. */
+final readonly class AddSend implements Edit
+{
+    /**
+     * @param  list<string>  $channels
+     * @param  ?float  $gain  dB; null is silence
+     * @param  ?TapPoint  $tap  null is what is usual there: after the fader, for cues before it
+     */
+    public function __construct(
+        public array $channels,
+        public string $to,
+        public ?float $gain = 0.0,
+        public ?TapPoint $tap = null,
+        public float $pan = 0.0,
+    ) {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $target = Channels::find($session, $this->to);
+        if ($this->channels === []) {
+            throw EditRefused::nothingSelected();
+        }
+        $ids = FreshIds::of($session);
+        foreach ($this->channels as $id) {
+            $channel = Channels::find($session, $id);
+            Ways::canSend($channel, $target);
+            if ($channel->sendTo($target->id) !== null) {
+                throw EditRefused::sendsAlready($channel->name, $target->name);
+            }
+            $send = new Send($ids->send(), $target->id, $this->gain, $this->tap ?? $target->kind->usualTap(), true, $this->pan);
+            $session = $session->withChannel($channel->withSend($send));
+        }
+
+        return Ways::withoutLoop($session);
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Send of '.Channels::named($before, $this->channels).' to '.Channels::named($before, [$this->to]);
+    }
+
+    public function touches(Session $before): array
+    {
+        return SendEdits::newPaths($this->channels, $this->to);
+    }
+}

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Session;
+
+/** Puts the inserts of one branch in the place of the whole split. */
+final readonly class DissolveSplit implements Edit
+{
+    /** @param  string  $keep  id of the branch whose inserts stay */
+    public function __construct(public string $split, public string $keep)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        [$place, $split] = Branches::split($session, $this->split);
+        foreach ($split->branches as $branch) {
+            if ($branch->id === $this->keep) {
+                if (count($place->neighbours) - 1 + count($branch->inserts) > Rows::MOST) {
+                    throw EditRefused::rowFull($place->channel->name, Rows::MOST);
+                }
+
+                return $session->withInsert($place, ...$branch->inserts);
+            }
+        }
+        throw EditRefused::noSuchBranch($this->keep);
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Dissolve the split of '.($before->place($this->split)->channel->name ?? '').', keep '.($before->branch($this->keep)->branch->name ?? '');
+    }
+
+    public function touches(Session $before): array
+    {
+        $place = $before->place($this->split);
+
+        return $place === null ? ["inserts/{$this->split}"] : ["channels/{$place->channel->id}/row", ...Branches::within($place->insert)];
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Audio\Decibel;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+
+/** Moves sends by the same number of dB, see {@see RelativeMove}. */
+final readonly class MoveSends implements Edit
+{
+    public const LOWEST = -60.0;
+
+    public const HIGHEST = 12.0;
+
+    /** @param  list<string>  $sends */
+    public function __construct(public array $sends, public float $by)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $gains = array_map(static fn (string $id): ?float => SendEdits::find($session, $id)->send->gain, $this->sends);
+        $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the sends');
+
+        return SendEdits::each($session, $this->sends, static fn (Send $send): Send => $send->gain === null
+            ? $send
+            : $send->withGain(round($send->gain + $by, 3)));
+    }
+
+    public function label(Session $before): string
+    {
+        return SendEdits::named($before, $this->sends).' by '.Decibel::text($this->by, 'dB', true);
+    }
+
+    public function touches(Session $before): array
+    {
+        return SendEdits::paths($this->sends, 'gain');
+    }
+}

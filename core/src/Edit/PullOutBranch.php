@@ -1,0 +1,189 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Branch;
+use Hafen\Session\BranchPlace;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\ChannelTrim;
+use Hafen\Session\FreshIds;
+use Hafen\Session\Insert;
+use Hafen\Session\Inserts;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Row;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\Split;
+use Hafen\Session\SplitBy;
+use Hafen\Session\TapPoint;
+use Hafen\Session\TapSource;
+
+/**
+ * Makes a track of a branch: fed by the channel's source, with copies of all the branch's sound goes through, to the same
+ * places. Together both sound as the channel did alone; where a processor after the split reacts to the sum of the branches
+ * that cannot be, and it is refused.
+ */
+final readonly class PullOutBranch implements Edit
+{
+    public function __construct(public string $branch, private ProcessorCatalogue $processors)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $place = Branches::find($session, $this->branch);
+        $this->refuseWhereItWouldSoundDifferent($session, $place);
+        $ids = FreshIds::of($session);
+        $channel = $place->channel;
+        $split = $place->split;
+        $row = $channel->row($place->row);
+        $track = $this->track($session, $place, $ids);
+        $rest = $channel->withRow($place->row, Inserts::replace($row, $split->id, self::rest($split, $place->branch)));
+        foreach ([$rest, $track] as $changed) {
+            if (count($changed->row($place->row)) > Rows::MOST) {
+                throw EditRefused::rowFull($changed->name, Rows::MOST);
+            }
+        }
+
+        return NewChannels::put($session->withChannel($rest), $track);
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Channel from branch '.Branches::named($before, [$this->branch]);
+    }
+
+    public function touches(Session $before): array
+    {
+        $place = $before->branch($this->branch);
+        if ($place === null) {
+            return ["branches/{$this->branch}"];
+        }
+
+        return ['order', "channels/{$place->channel->id}", "channels/{$before->freeChannelId(self::name($before, $place))}", ...Branches::within($place->split)];
+    }
+
+    private function refuseWhereItWouldSoundDifferent(Session $session, BranchPlace $place): void
+    {
+        $channel = $place->channel;
+        $row = $channel->row($place->row);
+        if ($channel->kind->endsAtInterface()) {
+            throw EditRefused::cannotPullOut("{$channel->name} ends at the interface, where nothing could join it again.");
+        }
+        if (! $channel->insertsOn || ! $place->split->on) {
+            throw EditRefused::cannotPullOut('The split is bypassed. Switch it on first.');
+        }
+        if (count($place->split->branches) === 1) {
+            throw EditRefused::cannotPullOut("{$place->branch->name} is the only branch.");
+        }
+        $index = array_search($place->split, $row, true);
+        if ($index === false) {
+            throw EditRefused::cannotPullOut('Its split stands in a branch of another. Dissolve the outer one first.');
+        }
+        $after = [...array_slice($row, $index + 1), ...($place->row === Row::Inserts ? $channel->postInserts : [])];
+        foreach (Inserts::all($after) as $insert) {
+            if ($insert instanceof ProcessorInsert && $insert->on && $this->processors->spec($insert->processor)->levelDependent) {
+                $name = $this->processors->spec($insert->processor)->name;
+                throw EditRefused::cannotPullOut("{$name} comes after the split and reacts to the sum of its branches. Move it into the branches, or bypass it.");
+            }
+        }
+        foreach ($session->channels as $other) {
+            if ($other->source instanceof TapSource && $other->source->channel === $channel->id && self::isAfter($other->source->tap, $place->row)) {
+                throw EditRefused::cannotPullOut("{$other->name} takes its sound from {$channel->name} after the split and would lose the branch.");
+            }
+        }
+    }
+
+    private function track(Session $session, BranchPlace $place, FreshIds $ids): Channel
+    {
+        $channel = $place->channel;
+        $copy = static fn (Row $row): array => array_map($ids->copyOf(...), $row === $place->row
+            ? Inserts::replace($channel->row($row), $place->split->id, self::branchAlone($place->split, $place->branch))
+            : $channel->row($row));
+        $name = self::name($session, $place);
+
+        return new Channel(
+            $session->freeChannelId($name),
+            ChannelKind::Track,
+            $name,
+            $channel->width,
+            new TapSource($channel->id, TapPoint::Source),
+            new ChannelTrim,
+            true,
+            $copy(Row::Inserts),
+            $channel->fader,
+            $channel->pan,
+            $channel->mute,
+            $channel->solo,
+            $channel->soloSafe,
+            $copy(Row::PostInserts),
+            $channel->output,
+            array_map(
+                static fn (Send $send): Send => $send->withId($ids->send()),
+                array_values(array_filter($channel->sends, static fn (Send $send): bool => self::isAfter($send->tap, $place->row))),
+            ),
+            $channel->aligned,
+        );
+    }
+
+    /** Whether sound taken there has been through a row. */
+    private static function isAfter(TapPoint $tap, Row $row): bool
+    {
+        return $tap === TapPoint::PostFader || ($tap === TapPoint::PreFader && $row === Row::Inserts);
+    }
+
+    private static function name(Session $session, BranchPlace $place): string
+    {
+        return NewChannels::name($session, mb_substr("{$place->channel->name} {$place->branch->name}", 0, 110));
+    }
+
+    /**
+     * What stands for the split on the new track.
+     *
+     * @return list<Insert>
+     */
+    private static function branchAlone(Split $split, Branch $branch): array
+    {
+        $heard = $branch->withSolo(false)->withMute(! $split->isHeard($branch));
+        if ($split->by === SplitBy::Copies) {
+            return self::isPlain($heard) ? $heard->inserts : [$split->withBranches([$heard])];
+        }
+
+        return [$split->withBranches(array_map(
+            static fn (Branch $other): Branch => $other->id === $branch->id ? $heard : $other->withSolo(false)->withMute(true)->withInserts([]),
+            $split->branches,
+        ))];
+    }
+
+    /**
+     * What stands for the split on the channel it was pulled out of.
+     *
+     * @return list<Insert>
+     */
+    private static function rest(Split $split, Branch $branch): array
+    {
+        $rest = [];
+        foreach ($split->branches as $other) {
+            if ($other->id !== $branch->id) {
+                $rest[] = $other->withSolo(false)->withMute(! $split->isHeard($other));
+            } elseif ($split->by !== SplitBy::Copies) {
+                $rest[] = $other->withSolo(false)->withMute(true)->withInserts([]);
+            }
+        }
+        assert($rest !== []);
+        if (count($rest) === 1 && self::isPlain($rest[0])) {
+            return $rest[0]->inserts;
+        }
+
+        return [$split->withBranches($rest)];
+    }
+
+    private static function isPlain(Branch $branch): bool
+    {
+        return $branch->gain === 0.0 && $branch->pan === 0.0 && ! $branch->mute && ! $branch->invert;
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\BusSource;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\FreshIds;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\Width;
+
+/** A new return that carries an effect, all wet and solo-safe, and a send after the fader to it from each of some channels. */
+final readonly class SendToNewReturn implements Edit
+{
+    public const GAIN = -12.0;
+
+    /**
+     * @param  list<string>  $channels
+     * @param  array<string, float|string|bool>  $parameters  what differs from the defaults
+     * @param  ?string  $name  null is the processor's
+     */
+    public function __construct(
+        public array $channels,
+        public ProcessorSpec $processor,
+        public array $parameters = [],
+        public ?string $name = null,
+        public ?float $gain = self::GAIN,
+    ) {
+    }
+
+    public function apply(Session $session): Session
+    {
+        if ($this->channels === []) {
+            throw EditRefused::nothingSelected();
+        }
+        $ids = FreshIds::of($session);
+        $name = NewChannels::name($session, $this->name ?? $this->processor->name);
+        $return = new Channel(
+            $session->freeChannelId($name),
+            ChannelKind::Return,
+            $name,
+            Width::Stereo,
+            new BusSource,
+            inserts: [new ProcessorInsert($ids->insert(), $this->processor->id, true, 1.0, $this->parameters)],
+            soloSafe: true,
+            output: $session->main()->id,
+        );
+        $session = NewChannels::put($session, $return);
+        foreach ($this->channels as $id) {
+            $channel = Channels::find($session, $id);
+            Ways::canSend($channel, $return);
+            $session = $session->withChannel($channel->withSend(new Send($ids->send(), $return->id, $this->gain)));
+        }
+
+        return Ways::withoutLoop($session);
+    }
+
+    public function label(Session $before): string
+    {
+        return Channels::named($before, $this->channels).' to a new return with '.$this->processor->name;
+    }
+
+    public function touches(Session $before): array
+    {
+        $id = $before->freeChannelId(NewChannels::name($before, $this->name ?? $this->processor->name));
+
+        return ["channels/{$id}", 'order', ...Channels::paths($this->channels, "sends/{$id}")];
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+
+/** Takes sends at another point of their channels. */
+final readonly class SetSendTap implements Edit
+{
+    /** @param  list<string>  $sends */
+    public function __construct(public array $sends, public TapPoint $tap)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        return SendEdits::each($session, $this->sends, fn (Send $send): Send => $send->withTap($this->tap));
+    }
+
+    public function label(Session $before): string
+    {
+        return SendEdits::named($before, $this->sends).match ($this->tap) {
+            TapPoint::Source => ' from the source',
+            TapPoint::PreFader => ' before the fader',
+            TapPoint::PostFader => ' after the fader',
+        };
+    }
+
+    public function touches(Session $before): array
+    {
+        return SendEdits::paths($this->sends, 'tap');
+    }
+}

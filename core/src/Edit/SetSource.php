@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\ChannelKind;
+use Hafen\Session\ClipSource;
+use Hafen\Session\Session;
+use Hafen\Session\Source;
+use Hafen\Session\TapSource;
+
+/** Has a track without clips play what another channel carries at a tap, or makes it a track for clips again. */
+final readonly class SetSource implements Edit
+{
+    public function __construct(public string $channel, public Source $source)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $channel = Channels::find($session, $this->channel);
+        if ($channel->kind !== ChannelKind::Track) {
+            throw EditRefused::onlyTracksCarryClips($channel->name);
+        }
+        if ($channel->source instanceof ClipSource && $channel->source->clips !== []) {
+            throw EditRefused::carriesClips($channel->name);
+        }
+        if ($this->source instanceof TapSource) {
+            Channels::find($session, $this->source->channel);
+        }
+
+        return Ways::withoutLoop($session->withChannel($channel->withSource($this->source)));
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Source of '.Channels::named($before, [$this->channel]);
+    }
+
+    public function touches(Session $before): array
+    {
+        $paths = ["channels/{$this->channel}/source"];
+        if ($this->source instanceof TapSource) {
+            $paths[] = "channels/{$this->source->channel}/feeds/{$this->channel}";
+        }
+
+        return $paths;
+    }
+}

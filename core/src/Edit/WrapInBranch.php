@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Branch;
+use Hafen\Session\FreshIds;
+use Hafen\Session\Insert;
+use Hafen\Session\Session;
+use Hafen\Session\Split;
+
+/** Puts neighbouring inserts into a branch of a new split in their place, with the plain sound as the other branch. */
+final readonly class WrapInBranch implements Edit
+{
+    /** @param  list<string>  $inserts */
+    public function __construct(public array $inserts)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        if ($this->inserts === []) {
+            throw EditRefused::nothingSelected();
+        }
+        $first = Channels::insert($session, $this->inserts[0]);
+        $picked = array_values(array_filter(
+            $first->neighbours,
+            fn (Insert $insert): bool => in_array($insert->id(), $this->inserts, true),
+        ));
+        $from = (int) array_search($picked[0], $first->neighbours, true);
+        if (count($picked) < count(array_unique($this->inserts)) || array_slice($first->neighbours, $from, count($picked)) !== $picked) {
+            throw EditRefused::notNeighbours();
+        }
+        $ids = FreshIds::of($session);
+        $split = new Split($ids->split(), [
+            new Branch($ids->branch(), 'Dry'),
+            new Branch($ids->branch(), 'Parallel', inserts: $picked),
+        ]);
+        foreach ($picked as $insert) {
+            $session = Rows::take($session, $insert->id());
+        }
+
+        return Rows::put($session, new Spot($first->channel->id, $first->row, $from, $first->branch), [$split]);
+    }
+
+    public function label(Session $before): string
+    {
+        $count = count($this->inserts);
+
+        return ($count === 1 ? 'Insert' : "{$count} inserts").' of '.($before->place($this->inserts[0] ?? '')->channel->name ?? '').' into a branch';
+    }
+
+    public function touches(Session $before): array
+    {
+        $channel = $before->place($this->inserts[0] ?? '')?->channel->id;
+
+        return [
+            ...array_map(static fn (string $id): string => "inserts/{$id}/place", $this->inserts),
+            ...($channel === null ? [] : ["channels/{$channel}/row"]),
+        ];
+    }
+}

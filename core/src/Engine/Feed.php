@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\StereoGain;
+use Hafen\Routing\PanLaw;
+use Hafen\Routing\Route;
+use Hafen\Session\Channel;
+use Hafen\Session\TapPoint;
+use Hafen\Session\Width;
+
+/** A route at work: takes sound at a tap of one strip, in time and at its amount, into another. */
+final class Feed
+{
+    private readonly StereoGain $level;
+
+    private readonly DelayLine $alignment;
+
+    private Strip $from;
+
+    private string $stage = Tap::POST_FADER;
+
+    public function __construct(int $sampleRate)
+    {
+        $this->level = new StereoGain(0.0, $sampleRate, 8.0);
+        $this->alignment = new DelayLine(0);
+    }
+
+    /** @param  int  $delay  samples */
+    public function configure(Route $route, Strip $from, Channel $channel, float $panLaw, int $delay): void
+    {
+        $this->from = $from;
+        $this->stage = $route->tap->value;
+        $from->keep($this->stage);
+        $send = $route->send;
+        if ($send === null) {
+            $this->level->towards(1.0, 1.0);
+        } else {
+            $gain = $send->on ? Decibel::toGain($send->gain) : 0.0;
+            // Before the fader a mono channel has not been panned yet: the send does it, by the same law, so that taking a
+            // send before the fader instead of after it changes nothing while the fader stands at 0.
+            $width = $route->tap === TapPoint::PostFader ? Width::Stereo : $channel->width;
+            [$left, $right] = PanLaw::gains($width, $send->pan, $panLaw);
+            $this->level->towards($gain * $left, $gain * $right);
+        }
+        $this->alignment->resize($delay);
+    }
+
+    /** Goes silent, to be taken away afterwards. */
+    public function close(): void
+    {
+        $this->level->towards(0.0, 0.0);
+    }
+
+    public function moving(): bool
+    {
+        return $this->level->moving();
+    }
+
+    public function settle(): void
+    {
+        $this->level->settle();
+    }
+
+    public function reset(): void
+    {
+        $this->alignment->reset();
+    }
+
+    public function from(): string
+    {
+        return $this->from->id;
+    }
+
+    /** What it brings by itself. */
+    public function take(int $frames): Block
+    {
+        $block = clone $this->from->passing($this->stage, $frames);
+        $this->alignment->process($block);
+        $this->level->process($block);
+
+        return $block;
+    }
+
+    /**
+     * Adds what it brings to a sum of two sides.
+     *
+     * @param  list<float>  $left
+     * @param  list<float>  $right
+     * @return array{list<float>, list<float>}
+     */
+    public function addTo(array $left, array $right): array
+    {
+        $block = $this->from->passing($this->stage, count($left));
+        if ($this->alignment->length() > 0 || $this->alignment->changing()) {
+            $block = clone $block;
+        }
+        $this->alignment->process($block);
+
+        return $this->level->addTo($left, $right, $block);
+    }
+}

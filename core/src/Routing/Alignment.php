@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+
+/**
+ * What has to wait for what: how late each channel comes, and by how much each way into a channel is delayed so that
+ * everything meets there in time. All in samples.
+ */
+final readonly class Alignment
+{
+    /**
+     * @param  array<string, int>  $own  latency of each channel's inserts, by its id
+     * @param  array<string, int>  $arrival  how late the sound is that enters each channel, by its id
+     * @param  array<string, int>  $delays  of each route that is lined up, by its key
+     * @param  array<string, int>  $offsets  by how much each route that is not lined up comes after the others, by its key
+     * @param  int  $session  how late the main's output is
+     */
+    private function __construct(
+        public array $own,
+        public array $arrival,
+        public array $delays,
+        public array $offsets,
+        public int $session,
+    ) {
+    }
+
+    public static function of(Session $session, ProcessorCatalogue $processors): self
+    {
+        $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
+        $before = $own = [];
+        foreach ($session->channels as $channel) {
+            $before[$channel->id] = $rows->of($channel->inserts);
+            $own[$channel->id] = $before[$channel->id] + $rows->of($channel->postInserts);
+        }
+        $routes = Routes::of($session);
+        $arrival = $delays = $offsets = [];
+        foreach ($routes->order() as $id) {
+            $late = [];
+            foreach ($routes->into($id) as $route) {
+                $late[$route->key()] = $arrival[$route->from] + match ($route->tap) {
+                    TapPoint::Source => 0,
+                    TapPoint::PreFader => $before[$route->from],
+                    TapPoint::PostFader => $own[$route->from],
+                };
+            }
+            $aligned = array_filter(
+                $routes->into($id),
+                static fn (Route $route): bool => $session->channel($route->from)->aligned ?? true,
+            );
+            $arrival[$id] = max([0, ...array_values(array_map(static fn (Route $route): int => $late[$route->key()], $aligned))]);
+            foreach ($aligned as $route) {
+                $delays[$route->key()] = $arrival[$id] - $late[$route->key()];
+            }
+            foreach ($routes->into($id) as $route) {
+                if (! in_array($route, $aligned, true)) {
+                    $offsets[$route->key()] = $late[$route->key()] - $arrival[$id];
+                }
+            }
+        }
+        $main = $session->main()->id;
+
+        return new self($own, $arrival, $delays, $offsets, $arrival[$main] + $own[$main]);
+    }
+
+    public function delay(Route $route): int
+    {
+        return $this->delays[$route->key()] ?? 0;
+    }
+}

@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Session\Branch;
+use Hafen\Session\Session;
+use Hafen\Session\Split;
+
+/**
+ * Where alignment is off: what comes out of time, and the first notch that makes where equal sound meets.
+ *
+ * Source: a copy that is t late cancels its original at 1/(2t) (theory).
+ */
+final class Combs
+{
+    /** @return list<Comb> */
+    public static function of(Session $session, ProcessorCatalogue $processors, Alignment $alignment): array
+    {
+        $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
+        $combs = [];
+        foreach (Routes::of($session)->all() as $route) {
+            $offset = $alignment->offsets[$route->key()] ?? 0;
+            if ($offset !== 0) {
+                $combs[] = new Comb($route->from, $session->channel($route->to)->name ?? $route->to, null, $offset, $session->sampleRate);
+            }
+        }
+        foreach ($session->channels as $channel) {
+            foreach ($channel->aligned ? [] : $channel->allInserts() as $insert) {
+                if (! $insert instanceof Split) {
+                    continue;
+                }
+                $heard = array_filter($insert->branches, $insert->isHeard(...));
+                $late = array_map(static fn (Branch $branch): int => $rows->of($branch->inserts), $heard);
+                $offset = $late === [] ? 0 : max($late) - min($late);
+                if ($offset !== 0) {
+                    $combs[] = new Comb($channel->id, 'the join', $insert->id, $offset, $session->sampleRate);
+                }
+            }
+        }
+
+        return $combs;
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Session\Send;
+use Hafen\Session\TapPoint;
+
+/** One way from a channel to another. */
+final readonly class Route
+{
+    /**
+     * @param  string  $from  id of a channel
+     * @param  string  $to  id of a channel
+     * @param  ?Send  $send  where it is one
+     */
+    public function __construct(
+        public RouteKind $kind,
+        public string $from,
+        public TapPoint $tap,
+        public string $to,
+        public ?Send $send = null,
+    ) {
+    }
+
+    /** The same from one revision to the next, as long as it leads from the same place to the same place. */
+    public function key(): string
+    {
+        $what = $this->send === null ? $this->kind->value : "send:{$this->send->id}";
+
+        return "{$what}:{$this->from}:{$this->tap->value}:{$this->to}";
+    }
+
+    /** False for a send that is switched off. */
+    public function isOn(): bool
+    {
+        return $this->send === null || $this->send->on;
+    }
+}

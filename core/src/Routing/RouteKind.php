@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+/** How sound comes from one channel to another. */
+enum RouteKind: string
+{
+    case Output = 'output';
+    case Send = 'send';
+    case Tap = 'tap';
+}

@@ -1,0 +1,180 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Session\Channel;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+use Hafen\Session\TapSource;
+
+/**
+ * All the ways sound goes from channel to channel, sends that are off included.
+ *
+ * Whatever enters a channel comes before its first tap, so that channels are the finest grain in which a loop can close.
+ */
+final readonly class Routes
+{
+    /**
+     * @param  list<string>  $channels  ids in the session's order
+     * @param  array<string, list<Route>>  $into  by the channel they lead to
+     * @param  array<string, list<Route>>  $outOf  by the channel they start from
+     */
+    private function __construct(private array $channels, private array $into, private array $outOf)
+    {
+    }
+
+    public static function of(Session $session): self
+    {
+        $ids = array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
+        $into = $outOf = array_fill_keys($ids, []);
+        foreach ($session->channels as $channel) {
+            foreach (self::startingAt($channel) as $route) {
+                if (isset($into[$route->to], $into[$route->from])) {
+                    $into[$route->to][] = $route;
+                    $outOf[$route->from][] = $route;
+                }
+            }
+        }
+
+        return new self($ids, $into, $outOf);
+    }
+
+    /** @return list<Route> */
+    public function all(): array
+    {
+        return array_merge(...array_values($this->outOf));
+    }
+
+    /** @return list<Route> */
+    public function into(string $channel): array
+    {
+        return $this->into[$channel] ?? [];
+    }
+
+    /** @return list<Route> */
+    public function outOf(string $channel): array
+    {
+        return $this->outOf[$channel] ?? [];
+    }
+
+    /**
+     * Every channel whose sound can come to this one, not itself.
+     *
+     * @param  ?callable(Route): bool  $along  the routes to go; all where it is left out
+     * @return list<string>
+     */
+    public function upstream(string $channel, ?callable $along = null): array
+    {
+        return self::reach($channel, $this->into, static fn (Route $route): string => $route->from, $along);
+    }
+
+    /**
+     * Every channel this one's sound can come to, not itself.
+     *
+     * @param  ?callable(Route): bool  $along  the routes to go; all where it is left out
+     * @return list<string>
+     */
+    public function downstream(string $channel, ?callable $along = null): array
+    {
+        return self::reach($channel, $this->outOf, static fn (Route $route): string => $route->to, $along);
+    }
+
+    /**
+     * The channels so that each comes after all that feed it, otherwise in the session's order.
+     *
+     * @return list<string> without those in a loop, where there is one
+     */
+    public function order(): array
+    {
+        $waiting = array_map(count(...), $this->into);
+        $order = [];
+        $ready = array_values(array_filter($this->channels, static fn (string $id): bool => $waiting[$id] === 0));
+        while ($ready !== []) {
+            $id = array_shift($ready);
+            $order[] = $id;
+            foreach ($this->outOf($id) as $route) {
+                if (--$waiting[$route->to] === 0) {
+                    $ready[] = $route->to;
+                }
+            }
+        }
+
+        return $order;
+    }
+
+    /**
+     * A loop, as the routes one after the other.
+     *
+     * @return ?list<Route>
+     */
+    public function loop(): ?array
+    {
+        $free = array_fill_keys($this->order(), true);
+        $id = null;
+        foreach ($this->channels as $candidate) {
+            if (! isset($free[$candidate])) {
+                $id = $candidate;
+                break;
+            }
+        }
+        if ($id === null) {
+            return null;
+        }
+        // Going back against the sound from a channel that waits for itself must come round, as nothing in a loop is free.
+        $back = [];
+        $seen = [];
+        while (! isset($seen[$id])) {
+            $seen[$id] = count($back);
+            foreach ($this->into($id) as $route) {
+                if (! isset($free[$route->from])) {
+                    $back[] = $route;
+                    $id = $route->from;
+                    break;
+                }
+            }
+        }
+
+        return array_reverse(array_slice($back, $seen[$id]));
+    }
+
+    /** @return list<Route> */
+    private static function startingAt(Channel $channel): array
+    {
+        $routes = [];
+        if ($channel->source instanceof TapSource) {
+            $routes[] = new Route(RouteKind::Tap, $channel->source->channel, $channel->source->tap, $channel->id);
+        }
+        foreach ($channel->sends as $send) {
+            $routes[] = new Route(RouteKind::Send, $channel->id, $send->tap, $send->to, $send);
+        }
+        $routes[] = new Route(RouteKind::Output, $channel->id, TapPoint::PostFader, $channel->output);
+
+        return $routes;
+    }
+
+    /**
+     * @param  array<string, list<Route>>  $routes
+     * @param  callable(Route): string  $end
+     * @param  ?callable(Route): bool  $along
+     * @return list<string>
+     */
+    private static function reach(string $channel, array $routes, callable $end, ?callable $along): array
+    {
+        $found = [];
+        $open = [$channel];
+        while ($open !== []) {
+            foreach ($routes[array_pop($open)] ?? [] as $route) {
+                $id = $end($route);
+                if (! isset($found[$id]) && ($along === null || $along($route))) {
+                    $found[$id] = true;
+                    $open[] = $id;
+                }
+            }
+        }
+        unset($found[$channel]);
+
+        return array_map(strval(...), array_keys($found));
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Session\Insert;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Split;
+
+/** How late a row of inserts makes its sound, in samples: the sum of its processors, and of splits the latest branch. */
+final readonly class RowLatency
+{
+    public function __construct(private ProcessorCatalogue $processors, private Setting $setting)
+    {
+    }
+
+    /** @param  list<Insert>  $row */
+    public function of(array $row): int
+    {
+        return array_sum(array_map($this->insert(...), $row));
+    }
+
+    public function insert(Insert $insert): int
+    {
+        if ($insert instanceof Split) {
+            return max($this->branches($insert));
+        }
+
+        return $insert instanceof ProcessorInsert ? $this->processors->latency($insert->processor, $insert->parameters, $this->setting) : 0;
+    }
+
+    /** @return non-empty-list<int> of each branch */
+    public function branches(Split $split): array
+    {
+        return array_map(fn ($branch): int => $this->of($branch->inserts), $split->branches);
+    }
+}

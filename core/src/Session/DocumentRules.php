@@ -1,0 +1,120 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session;
+
+use Hafen\Routing\LoopClosed;
+use Hafen\Routing\RouteKind;
+use Hafen\Routing\Routes;
+
+/** What a schema cannot say of a document: one main, ids that stand once, ways that lead somewhere and not in a circle. */
+final class DocumentRules
+{
+    /**
+     * @throws InvalidDocument with the JSON pointer of the place
+     */
+    public static function check(Session $session): void
+    {
+        $mains = array_filter($session->channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Main);
+        if (count($mains) !== 1) {
+            throw InvalidDocument::at('/channels', count($mains).' channels of kind "main"; exactly one is needed');
+        }
+        self::unique(array_map(static fn (Channel $channel): string => $channel->id, $session->channels), '/channels');
+        $seen = [];
+        foreach ($session->channels as $index => $channel) {
+            $place = "/channels/{$index}";
+            foreach (Row::cases() as $row) {
+                self::rowIds($channel->row($row), "{$place}/{$row->value}", $seen);
+            }
+            foreach ($channel->sends as $s => $send) {
+                self::once("send {$send->id}", "{$place}/sends/{$s}/id", $send->id, 'send', $seen);
+            }
+            self::output($session, $channel, "{$place}/output");
+            self::sends($session, $channel, "{$place}/sends");
+            if ($channel->source instanceof TapSource && $session->channel($channel->source->channel) === null) {
+                throw InvalidDocument::at("{$place}/source/channel", "Found \"{$channel->source->channel}\"; allowed is the id of a channel");
+            }
+        }
+        self::loops($session);
+    }
+
+    /** @param  list<string>  $ids */
+    public static function unique(array $ids, string $pointer): void
+    {
+        foreach ($ids as $index => $id) {
+            if (array_search($id, $ids, true) !== $index) {
+                throw InvalidDocument::at("{$pointer}/{$index}/id", "The id \"{$id}\" stands twice");
+            }
+        }
+    }
+
+    /**
+     * @param  list<Insert>  $row
+     * @param  array<string, true>  $seen
+     */
+    private static function rowIds(array $row, string $pointer, array &$seen): void
+    {
+        foreach ($row as $i => $insert) {
+            self::once("insert {$insert->id()}", "{$pointer}/{$i}/id", $insert->id(), 'insert', $seen);
+            foreach ($insert instanceof Split ? $insert->branches : [] as $b => $branch) {
+                self::once("branch {$branch->id}", "{$pointer}/{$i}/branches/{$b}/id", $branch->id, 'branch', $seen);
+                self::rowIds($branch->inserts, "{$pointer}/{$i}/branches/{$b}/inserts", $seen);
+            }
+        }
+    }
+
+    /** @param  array<string, true>  $seen */
+    private static function once(string $key, string $pointer, string $id, string $what, array &$seen): void
+    {
+        if (isset($seen[$key])) {
+            throw InvalidDocument::at($pointer, "The id \"{$id}\" stands twice; {$what} ids are unique in a session");
+        }
+        $seen[$key] = true;
+    }
+
+    private static function output(Session $session, Channel $channel, string $pointer): void
+    {
+        if ($channel->output === 'none') {
+            return;
+        }
+        $isPair = str_starts_with($channel->output, 'hw:');
+        if ($channel->kind->endsAtInterface()) {
+            if (! $isPair) {
+                throw InvalidDocument::at($pointer, "Found \"{$channel->output}\"; a {$channel->kind->word()} goes to an interface pair such as \"hw:1-2\", or \"none\"");
+            }
+        } elseif ($isPair) {
+            throw InvalidDocument::at($pointer, "Found \"{$channel->output}\"; only the main and cues go to the interface");
+        } elseif ($session->channel($channel->output)?->kind->takesOutputs() !== true) {
+            throw InvalidDocument::at($pointer, "Found \"{$channel->output}\"; allowed is the id of a group, a return or the main, or \"none\"");
+        }
+    }
+
+    private static function sends(Session $session, Channel $channel, string $pointer): void
+    {
+        if ($channel->sends !== [] && $channel->kind === ChannelKind::Cue) {
+            throw InvalidDocument::at($pointer, 'A cue has no sends; it ends at its own output');
+        }
+        foreach ($channel->sends as $index => $send) {
+            if ($session->channel($send->to)?->kind->takesSends() !== true) {
+                throw InvalidDocument::at("{$pointer}/{$index}/to", "Found \"{$send->to}\"; allowed is the id of a return, a cue or a group");
+            }
+        }
+    }
+
+    private static function loops(Session $session): void
+    {
+        $loop = Routes::of($session)->loop();
+        if ($loop === null || $loop === []) {
+            return;
+        }
+        $closing = $loop[count($loop) - 1];
+        $index = array_search($closing->kind === RouteKind::Tap ? $closing->to : $closing->from, array_map(static fn (Channel $channel): string => $channel->id, $session->channels), true);
+        $place = match ($closing->kind) {
+            RouteKind::Tap => 'source',
+            RouteKind::Output => 'output',
+            RouteKind::Send => 'sends',
+        };
+        throw InvalidDocument::at("/channels/{$index}/{$place}", 'This closes a loop: '.LoopClosed::text($session, $loop));
+    }
+}

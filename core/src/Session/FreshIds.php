@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session;
+
+/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends. */
+final class FreshIds
+{
+    /** @param  array<string, int>  $highest  number in use by letter */
+    private function __construct(private array $highest)
+    {
+    }
+
+    public static function of(Session $session): self
+    {
+        $ids = [];
+        foreach ($session->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                $ids[] = $insert->id();
+                foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+                    $ids[] = $branch->id;
+                }
+            }
+            foreach ($channel->sends as $send) {
+                $ids[] = $send->id;
+            }
+        }
+        $highest = [];
+        foreach ($ids as $id) {
+            if (preg_match('/^([a-z])(\d{1,9})$/', $id, $found) === 1) {
+                $highest[$found[1]] = max($highest[$found[1]] ?? 0, (int) $found[2]);
+            }
+        }
+
+        return new self($highest);
+    }
+
+    public function insert(): string
+    {
+        return $this->next('i');
+    }
+
+    public function split(): string
+    {
+        return $this->next('s');
+    }
+
+    public function branch(): string
+    {
+        return $this->next('b');
+    }
+
+    public function send(): string
+    {
+        return $this->next('n');
+    }
+
+    /** A copy of an insert, and of all that is in it, under new ids. */
+    public function copyOf(Insert $insert): Insert
+    {
+        if (! $insert instanceof Split) {
+            return $insert->withId($this->insert());
+        }
+
+        return $insert->withId($this->split())->withBranches(array_map($this->copyOfBranch(...), $insert->branches));
+    }
+
+    public function copyOfBranch(Branch $branch): Branch
+    {
+        return $branch->withId($this->branch())->withInserts(array_map($this->copyOf(...), $branch->inserts));
+    }
+
+    private function next(string $letter): string
+    {
+        return $letter.$this->highest[$letter] = ($this->highest[$letter] ?? 0) + 1;
+    }
+}

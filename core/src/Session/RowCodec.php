@@ -1,0 +1,206 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session;
+
+use Hafen\Processor\ProcessorCatalogue;
+
+/** Rows of inserts, with the splits in them, to and from the format. */
+final readonly class RowCodec
+{
+    public const MOST_INSERTS = 128;
+
+    /** Splits in branches of splits. */
+    public const DEEPEST = 8;
+
+    public function __construct(private ProcessorCatalogue $processors)
+    {
+    }
+
+    /**
+     * @return list<Insert>
+     *
+     * @throws InvalidDocument with the JSON pointer of the place
+     * @throws NotYetSupported for hardware loops
+     */
+    public function decode(?JsonNode $node, int $depth = 0): array
+    {
+        return $node === null ? [] : array_map(fn (JsonNode $item): Insert => $this->insert($item, $depth), $node->items(self::MOST_INSERTS));
+    }
+
+    /**
+     * @param  list<Insert>  $row
+     * @return list<array<string, mixed>>
+     */
+    public function encode(array $row): array
+    {
+        return array_map($this->insertToArray(...), $row);
+    }
+
+    /**
+     * Parameters for a processor, each checked against its spec.
+     *
+     * @return array<string, float|string|bool>
+     *
+     * @throws InvalidDocument naming the parameter, the value and what is allowed
+     */
+    public function parameters(JsonNode $node, string $processor): array
+    {
+        $spec = $this->processors->spec($processor);
+        $values = [];
+        foreach ($node->entries() as $id => $value) {
+            $parameter = $spec->parameter($id);
+            if ($parameter === null) {
+                throw InvalidDocument::at($value->pointer, "{$spec->name} has no parameter \"{$id}\"");
+            }
+            $objection = $parameter->objection($value->value);
+            if ($objection !== null) {
+                throw InvalidDocument::at($value->pointer, "Found {$value->shown()}; {$parameter->label} of {$spec->name} {$objection}");
+            }
+            /** @var int|float|string|bool $plain */
+            $plain = $value->value;
+            $values[$id] = is_int($plain) ? (float) $plain : $plain;
+        }
+
+        return $values;
+    }
+
+    /**
+     * Crossover frequencies of a split by frequency.
+     *
+     * @return list<float> Hz, rising
+     */
+    public static function crossovers(JsonNode $node, int $count): array
+    {
+        $items = $node->items();
+        if (count($items) !== $count) {
+            throw $node->expected("{$count} crossover frequencies, one fewer than there are branches");
+        }
+        $crossovers = [];
+        foreach ($items as $item) {
+            $frequency = $item->number(20.0, 20000.0, 'Hz');
+            if ($crossovers !== [] && $frequency <= $crossovers[array_key_last($crossovers)]) {
+                throw $item->expected('a frequency above the one before it');
+            }
+            $crossovers[] = $frequency;
+        }
+
+        return $crossovers;
+    }
+
+    private function insert(JsonNode $node, int $depth): Insert
+    {
+        $type = $node->get('type')->oneOf(['processor', 'split', 'hardware']);
+
+        return match ($type) {
+            'processor' => $this->processor($node),
+            'split' => $this->split($node, $depth),
+            default => throw NotYetSupported::at($node->get('type')->pointer, 'inserts of type "hardware"'),
+        };
+    }
+
+    private function processor(JsonNode $node): ProcessorInsert
+    {
+        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters']);
+        $processor = $node->get('processor')->text(1, 100);
+        if (! $this->processors->has($processor)) {
+            throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
+        }
+
+        return new ProcessorInsert(
+            $node->get('id')->id(),
+            $processor,
+            $node->optional('on')?->boolean() ?? true,
+            $node->optional('mix')?->number(0.0, 1.0) ?? 1.0,
+            $node->has('parameters') ? $this->parameters($node->get('parameters'), $processor) : [],
+        );
+    }
+
+    private function split(JsonNode $node, int $depth): Split
+    {
+        if ($depth >= self::DEEPEST) {
+            throw InvalidDocument::at($node->pointer, 'Splits stand in branches of splits at most '.self::DEEPEST.' deep');
+        }
+        $node->keys(['type', 'id', 'branches'], ['on', 'by', 'crossovers']);
+        $by = SplitBy::from($node->optional('by')?->oneOf(array_column(SplitBy::cases(), 'value')) ?? 'copies');
+        $branches = array_map(fn (JsonNode $item): Branch => $this->branch($item, $depth), $node->get('branches')->items(16));
+        if ($branches === [] || count($branches) < $by->fewest() || count($branches) > $by->most()) {
+            throw InvalidDocument::at($node->get('branches')->pointer, sprintf(
+                'Found %d branches; a split by "%s" has %s',
+                count($branches),
+                $by->value,
+                $by->fewest() === $by->most() ? $by->most() : "{$by->fewest()} to {$by->most()}",
+            ));
+        }
+        $crossovers = $node->optional('crossovers');
+        if ($by !== SplitBy::Frequency && $crossovers !== null && $crossovers->items() !== []) {
+            throw $crossovers->expected('none: only a split by frequency has crossovers');
+        }
+
+        return new Split(
+            $node->get('id')->id(),
+            $branches,
+            $node->optional('on')?->boolean() ?? true,
+            $by,
+            $by === SplitBy::Frequency ? self::crossovers($node->get('crossovers'), count($branches) - 1) : [],
+        );
+    }
+
+    private function branch(JsonNode $node, int $depth): Branch
+    {
+        $node->keys(['id', 'name'], ['gain', 'pan', 'mute', 'solo', 'invert', 'inserts']);
+        $gain = $node->optional('gain');
+
+        return new Branch(
+            $node->get('id')->id(),
+            $node->get('name')->text(1, 120),
+            $gain === null ? 0.0 : $gain->gain(),
+            $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
+            $node->optional('mute')?->boolean() ?? false,
+            $node->optional('solo')?->boolean() ?? false,
+            $node->optional('invert')?->boolean() ?? false,
+            $this->decode($node->optional('inserts'), $depth + 1),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private function insertToArray(Insert $insert): array
+    {
+        if ($insert instanceof Split) {
+            return [
+                'type' => 'split',
+                'id' => $insert->id,
+                'on' => $insert->on,
+                'by' => $insert->by->value,
+                'crossovers' => $insert->crossovers,
+                'branches' => array_map($this->branchToArray(...), $insert->branches),
+            ];
+        }
+        assert($insert instanceof ProcessorInsert);
+
+        return [
+            'type' => 'processor',
+            'id' => $insert->id,
+            'processor' => $insert->processor,
+            'on' => $insert->on,
+            'mix' => $insert->mix,
+            'parameters' => (object) $insert->parameters,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function branchToArray(Branch $branch): array
+    {
+        return [
+            'id' => $branch->id,
+            'name' => $branch->name,
+            'gain' => $branch->gain,
+            'pan' => $branch->pan,
+            'mute' => $branch->mute,
+            'solo' => $branch->solo,
+            'invert' => $branch->invert,
+            'inserts' => $this->encode($branch->inserts),
+        ];
+    }
+}

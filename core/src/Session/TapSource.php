@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session;
+
+/** What another channel carries at one of its taps. */
+final readonly class TapSource implements Source
+{
+    public function __construct(public string $channel, public TapPoint $tap)
+    {
+    }
+}
