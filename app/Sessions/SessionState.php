@@ -8,11 +8,18 @@ use App\Models\Revision;
 use App\Models\StoredSession;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
-use Hafen\Routing\Latencies;
+use Hafen\Routing\BranchSum;
+use Hafen\Routing\Comb;
+use Hafen\Routing\Combs;
+use Hafen\Routing\Routes;
+use Hafen\Routing\RowLatency;
+use Hafen\Session\AudioInterface;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Session\Split;
 
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
@@ -26,7 +33,7 @@ final readonly class SessionState
     {
         $session = $this->book->open($stored);
         $parent = $stored->head->parent_id !== null;
-        $latencies = Latencies::of($session, $this->processors);
+        $alignment = Alignment::of($session, $this->processors);
 
         return [
             'id' => $stored->id,
@@ -37,7 +44,20 @@ final readonly class SessionState
             'redo' => $this->book->next($stored)?->label,
             'inserts' => (object) $this->inserts($session),
             'audible' => (object) $this->audible($session),
-            'latency' => ['channels' => (object) $latencies->channels, 'session' => $latencies->session],
+            'latency' => [
+                'channels' => (object) $alignment->own,
+                'arrival' => (object) $alignment->arrival,
+                'session' => $alignment->session,
+            ],
+            'combs' => array_map(static fn (Comb $comb): array => [
+                'channel' => $comb->channel,
+                'where' => $comb->where,
+                'split' => $comb->split,
+                'samples' => $comb->samples,
+                'notch' => $comb->firstNotch(),
+            ], Combs::of($session, $this->processors, $alignment)),
+            ...$this->routing($session),
+            'outputPairs' => AudioInterface::pairs(),
         ];
     }
 
@@ -58,19 +78,42 @@ final readonly class SessionState
     /** @return array<string, array<string, mixed>> by insert id */
     private function inserts(Session $session): array
     {
-        $setting = new Setting($session->sampleRate, $session->tempo);
+        $latency = new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo));
         $inserts = [];
         foreach ($session->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
-                assert($insert instanceof ProcessorInsert);
-                $inserts[$insert->id] = [
-                    'label' => $this->processors->label($insert->processor, $insert->parameters),
-                    'latency' => $this->processors->latency($insert->processor, $insert->parameters, $setting),
-                ];
+                if ($insert instanceof Split) {
+                    $sum = BranchSum::of($insert);
+                    $inserts[$insert->id] = [
+                        'label' => 'Split '.count($insert->branches),
+                        'latency' => $latency->insert($insert),
+                        'rise' => $sum->rise,
+                        'equal' => $sum->equal,
+                    ];
+                } elseif ($insert instanceof ProcessorInsert) {
+                    $inserts[$insert->id] = [
+                        'label' => $this->processors->label($insert->processor, $insert->parameters),
+                        'latency' => $latency->insert($insert),
+                    ];
+                }
             }
         }
 
         return $inserts;
+    }
+
+    /** @return array<string, mixed> what is whose path, and where sound from a channel would come back to it */
+    private function routing(Session $session): array
+    {
+        $routes = Routes::of($session);
+        $paths = $loops = [];
+        foreach ($session->channels as $channel) {
+            $upstream = $routes->upstream($channel->id);
+            $paths[$channel->id] = [$channel->id, ...$upstream, ...$routes->downstream($channel->id)];
+            $loops[$channel->id] = [$channel->id, ...$upstream];
+        }
+
+        return ['paths' => (object) $paths, 'loops' => (object) $loops];
     }
 
     /** @return array<string, bool> by channel id */

@@ -17,6 +17,7 @@ use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Refusal;
+use Hafen\Routing\SignalPath;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
@@ -34,6 +35,7 @@ final readonly class Application
         hafen render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]
                      [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
         hafen survey SESSION.json [--json]
+        hafen path SESSION.json CHANNEL [--format text|mermaid|dot]
         hafen demo FOLDER
         TEXT;
 
@@ -61,6 +63,7 @@ final readonly class Application
                 'processors' => $this->listProcessors(Arguments::parse($rest, [], [], ['json'])),
                 'render' => $this->render(Arguments::parse($rest, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail'])),
                 'survey' => $this->survey(Arguments::parse($rest, ['SESSION.json'], [], ['json'])),
+                'path' => $this->path(Arguments::parse($rest, ['SESSION.json', 'CHANNEL'], ['format'])),
                 'demo' => $this->demo(Arguments::parse($rest, ['FOLDER'])),
                 'help', '--help', '-h' => $this->say(self::USAGE),
                 default => throw new WrongUsage(isset($words[0]) ? "There is no command \"{$words[0]}\"." : 'Which command?'),
@@ -161,6 +164,30 @@ final readonly class Application
             ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->frames, 'channels' => $channels],
             JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
         ));
+    }
+
+    private function path(Arguments $arguments): void
+    {
+        $format = $arguments->text('format') ?? 'text';
+        if (! in_array($format, ['text', 'mermaid', 'dot'], true)) {
+            throw new WrongUsage("--format takes text, mermaid or dot, not \"{$format}\".");
+        }
+        $session = $this->open($arguments->position(0));
+        $wanted = $arguments->position(1);
+        $channel = $session->channel($wanted);
+        foreach ($channel === null ? $session->channels : [] as $other) {
+            $channel ??= $other->name === $wanted ? $other : null;
+        }
+        if ($channel === null) {
+            throw NoSuchChannel::named($wanted, $session);
+        }
+        $path = SignalPath::of($session, $channel);
+        $writer = new PathWriter($session, $this->processors);
+        $this->say(match ($format) {
+            'mermaid' => $writer->mermaid($path),
+            'dot' => $writer->dot($path),
+            default => $writer->text($path),
+        });
     }
 
     private function demo(Arguments $arguments): void

@@ -9,19 +9,26 @@ use Hafen\Audio\Dither;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
+use Hafen\Session\Branch;
 use Hafen\Session\BusSource;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ChannelTrim;
 use Hafen\Session\Clip;
 use Hafen\Session\ClipSource;
+use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Send;
 use Hafen\Session\Session;
+use Hafen\Session\Split;
+use Hafen\Session\SplitBy;
+use Hafen\Session\TapPoint;
 use Hafen\Session\Width;
 
 /**
  * The demo session: an invented four-piece in the waiting hall of an island ferry, with a choir, an announcement and the
- * hall itself. It is mixed a little too hot on purpose.
+ * hall itself. Faults are left in on purpose: the main is a little too hot, the plate is part dry on its return, two
+ * branches are equal, and the ambience rumbles.
  */
 final readonly class FerryTerminal
 {
@@ -36,14 +43,16 @@ final readonly class FerryTerminal
     public static function voices(): array
     {
         return [
-            'accordion' => new Accordion,
+            'accordion-left' => new Accordion(0),
+            'accordion-right' => new Accordion(1),
+            'accordion-body' => new AccordionBody,
             'bass' => new UprightBass,
             'cello' => new Cello,
             'drum' => new FrameDrum,
             'shaker' => new Shaker,
             'choir' => new Choir,
             'announcement' => new Announcement,
-            'hall' => new HallAmbience,
+            'hall-ambience' => new HallAmbience,
         ];
     }
 
@@ -82,59 +91,98 @@ final readonly class FerryTerminal
             return new ProcessorInsert("i{$i}", $processor, $on, $mix, $parameters);
         };
 
+        $n = 0;
+        $send = static function (string $to, float $gain, TapPoint $tap = TapPoint::PostFader, float $pan = 0.0) use (&$n): Send {
+            return new Send('n'.++$n, $to, $gain, $tap, true, $pan);
+        };
+        $cue = static fn (float $gain, float $pan = 0.0): Send => $send('cue-cello', $gain, TapPoint::PreFader, $pan);
+
         return new Session('Ferry Terminal', $this->score->sampleRate, $this->score->tempo, -3.0, $this->score->frames(), [
-            $this->track($file, 'accordion', 'Accordion', Width::Stereo, -3.0, 1.0, 0.0, [
+            $this->track($file, 'accordion-left', 'Accordion L', Width::Mono, -3.0, 0.0, -0.7, [
                 $insert('filter', ['frequency' => 110.0]),
-                $insert('parametric-eq', ['bell-2-frequency' => 420.0, 'bell-2-gain' => -3.0, 'high-shelf-gain' => 2.0]),
-                $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true], 0.12),
-            ]),
+            ], [$cue(-9.0, -0.4)], 'reeds'),
+            $this->track($file, 'accordion-right', 'Accordion R', Width::Mono, -3.0, 0.0, 0.7, [
+                $insert('filter', ['frequency' => 110.0]),
+            ], [$cue(-9.0, 0.4)], 'reeds'),
+            $this->track($file, 'accordion-body', 'Accordion body', Width::Mono, -5.0, -6.0, 0.0, [
+                $insert('filter', ['frequency' => 90.0]),
+                $insert('parametric-eq', ['bell-2-frequency' => 410.0, 'bell-2-gain' => -4.0]),
+            ], [], 'reeds'),
             $this->track($file, 'bass', 'Upright bass', Width::Mono, -3.0, 2.0, 0.0, [
                 $insert('filter', ['frequency' => 35.0, 'slope' => '24dB']),
                 $insert('compressor', ['threshold' => -22.0, 'ratio' => 3.0, 'attack' => 14.0, 'release' => 160.0, 'make-up' => 3.0]),
                 $insert('drive', ['drive' => 6.0, 'tone' => 6000.0, 'output' => -5.0], 0.35),
-            ]),
+            ], [$send('plate', -24.0), $cue(-6.0)]),
             $this->track($file, 'cello', 'Cello', Width::Mono, -4.0, 0.0, -0.35, [
                 $insert('filter', ['frequency' => 60.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 260.0, 'bell-2-gain' => -2.5, 'bell-3-frequency' => 2200.0, 'bell-3-gain' => 2.0]),
-                $insert('reverb', ['decay' => 1.9, 'pre-delay' => 24.0], 0.22),
-            ]),
-            $this->track($file, 'drum', 'Frame drum', Width::Mono, 0.0, 0.5, 0.1, [
+                $insert('reverb', ['decay' => 0.6, 'size' => 20.0, 'pre-delay' => 4.0], 0.18),
+            ], [$send('hall', -16.0), $cue(-3.0)]),
+            $this->track($file, 'drum', 'Frame drum', Width::Mono, 0.0, -0.5, 0.1, [
                 $insert('parametric-eq', ['bell-1-frequency' => 85.0, 'bell-1-gain' => 2.0, 'bell-2-frequency' => 330.0, 'bell-2-gain' => -4.0]),
-                $insert('compressor', ['threshold' => -16.0, 'ratio' => 4.0, 'attack' => 18.0, 'release' => 90.0, 'make-up' => 2.0]),
-            ]),
+                new Split('s1', [
+                    new Branch('b1', 'Dry'),
+                    new Branch('b2', 'Crush', -9.0, inserts: [
+                        $insert('compressor', ['threshold' => -34.0, 'ratio' => 10.0, 'attack' => 2.0, 'release' => 80.0, 'make-up' => 14.0]),
+                        $insert('drive', ['drive' => 12.0, 'tone' => 5000.0, 'output' => -8.0]),
+                    ]),
+                ]),
+            ], [$send('plate', -18.0), $cue(-12.0)]),
             $this->track($file, 'shaker', 'Shaker', Width::Mono, -6.0, -9.0, 0.45, [
                 $insert('filter', ['frequency' => 400.0]),
-            ]),
+            ], [$send('plate', -21.0)]),
             $this->track($file, 'choir', 'Choir', Width::Stereo, -2.0, -2.5, 0.0, [
                 $insert('filter', ['frequency' => 140.0]),
-                $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0], 0.4),
-            ]),
-            $this->track($file, 'announcement', 'Announcement', Width::Mono, -4.0, -8.0, 0.25, [
+                new Split('s2', [
+                    new Branch('b3', 'Low', inserts: [
+                        $insert('compressor', ['threshold' => -30.0, 'ratio' => 2.5, 'attack' => 25.0, 'release' => 220.0]),
+                    ]),
+                    new Branch('b4', 'High', 1.0, inserts: [
+                        $insert('parametric-eq', ['high-shelf-gain' => 2.5]),
+                    ]),
+                ], by: SplitBy::Frequency, crossovers: [520.0]),
+            ], [$send('hall', -9.0), $send('plate', -14.0), $cue(-14.0)]),
+            $this->track($file, 'announcement', 'Announcement', Width::Mono, -4.0, -14.0, 0.25, [
                 $insert('filter', ['frequency' => 350.0, 'slope' => '24dB']),
                 $insert('filter', ['type' => 'low-pass', 'frequency' => 3300.0, 'slope' => '24dB']),
+                // Two equal branches: 6.02 dB louder than one would think.
+                new Split('s3', [new Branch('b5', 'Horn A'), new Branch('b6', 'Horn B')]),
                 $insert('compressor', ['threshold' => -24.0, 'ratio' => 5.0, 'make-up' => 4.0], on: false),
-            ]),
-            $this->track($file, 'hall', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
-            new Channel(
-                'main',
-                ChannelKind::Main,
-                'Main',
-                Width::Stereo,
-                new BusSource,
-                inserts: [
-                    $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 3.0]),
-                    $insert('limiter', ['ceiling' => -1.0], on: false),
-                ],
-                output: 'hw:1-2',
-            ),
+            ], [$send('echo', -15.0)]),
+            $this->track($file, 'hall-ambience', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
+            $this->bus(ChannelKind::Group, 'reeds', 'Reeds', -4.0, [
+                $insert('parametric-eq', ['bell-3-frequency' => 1800.0, 'bell-3-gain' => -2.0, 'high-shelf-gain' => 2.0]),
+            ], [$send('plate', -14.0), $send('echo', -20.0)], 'main'),
+            $this->bus(ChannelKind::Return, 'plate', 'Plate', -3.0, [
+                // Left part dry on a return: every send to it makes the dry sound louder too.
+                $insert('reverb', ['decay' => 1.8, 'pre-delay' => 18.0, 'size' => 60.0], 0.4),
+            ], [], 'wash'),
+            $this->bus(ChannelKind::Return, 'hall', 'Hall', 0.0, [
+                $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0]),
+            ], [], 'wash'),
+            $this->bus(ChannelKind::Return, 'echo', 'Echo', -2.0, [
+                $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true]),
+                $insert('filter', ['frequency' => 400.0]),
+            ], [$send('plate', -18.0)], 'wash'),
+            $this->bus(ChannelKind::Return, 'wash', 'Wash', -2.0, [
+                $insert('filter', ['frequency' => 250.0]),
+                $insert('filter', ['type' => 'low-pass', 'frequency' => 9000.0]),
+                $insert('parametric-eq', ['bell-2-frequency' => 800.0, 'bell-2-gain' => 1.5]),
+            ], [], 'main'),
+            $this->bus(ChannelKind::Cue, 'cue-cello', 'Cue Cello', 0.0, [], [], 'hw:3-4'),
+            $this->bus(ChannelKind::Main, 'main', 'Main', 0.0, [
+                $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 4.0]),
+                $insert('limiter', ['ceiling' => -1.0], on: false),
+            ], [], 'hw:1-2'),
         ]);
     }
 
     /**
      * @param  callable(string): string  $file
-     * @param  list<ProcessorInsert>  $inserts
+     * @param  list<Insert>  $inserts
+     * @param  list<Send>  $sends
      */
-    private function track(callable $file, string $id, string $name, Width $width, float $trim, float $fader, float $pan, array $inserts): Channel
+    private function track(callable $file, string $id, string $name, Width $width, float $trim, float $fader, float $pan, array $inserts, array $sends = [], string $output = 'main'): Channel
     {
         return new Channel(
             $id,
@@ -147,6 +195,28 @@ final readonly class FerryTerminal
             $inserts,
             $fader,
             $pan,
+            output: $output,
+            sends: $sends,
+        );
+    }
+
+    /**
+     * @param  list<Insert>  $inserts
+     * @param  list<Send>  $sends
+     */
+    private function bus(ChannelKind $kind, string $id, string $name, float $fader, array $inserts, array $sends, string $output): Channel
+    {
+        return new Channel(
+            $id,
+            $kind,
+            $name,
+            Width::Stereo,
+            new BusSource,
+            inserts: $inserts,
+            fader: $fader,
+            soloSafe: $kind === ChannelKind::Return,
+            output: $output,
+            sends: $sends,
         );
     }
 
@@ -155,7 +225,8 @@ final readonly class FerryTerminal
     {
         return match ($id) {
             'bass', 'drum' => -4.0,
-            'hall' => -14.0,
+            'hall-ambience' => -14.0,
+            'accordion-body' => -9.0,
             'announcement' => -7.0,
             'choir' => -9.0,
             default => -6.0,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
-use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Send;
 use Hafen\Session\Session;

@@ -23,7 +23,7 @@ final class SplitSlot implements Stop
     private const STEP = 64;
 
     /** Share of the way that is left, in octaves, a crossover goes at each step. */
-    private const GLIDE = 0.25;
+    private const GLIDE = 0.08;
 
     /** Length of the fade when it is switched, in ms. */
     private const FADE = 10.0;
@@ -218,6 +218,7 @@ final class SplitSlot implements Stop
             }
             if ($sum === null) {
                 $sum = $part;
+
                 continue;
             }
             if (! $part->mono) {
@@ -293,7 +294,6 @@ final class SplitSlot implements Stop
             $next = $now * ($target / $now) ** self::GLIDE;
             $this->crossovers[$index] = abs($next / $target - 1.0) < 1e-3 ? $target : $next;
         }
-        $this->crossovers = array_values($this->crossovers);
         $this->tune();
     }
 

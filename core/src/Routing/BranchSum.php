@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Session\Branch;
-use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Insert;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Split;
 use Hafen\Session\SplitBy;
 

@@ -62,7 +62,10 @@ final readonly class Session
         foreach ($this->channels as $channel) {
             foreach (Row::cases() as $row) {
                 foreach (Inserts::all($channel->row($row)) as $insert) {
-                    foreach ($insert instanceof Split ? $insert->branches : [] as $index => $branch) {
+                    if (! $insert instanceof Split) {
+                        continue;
+                    }
+                    foreach ($insert->branches as $index => $branch) {
                         if ($branch->id === $branchId) {
                             return new BranchPlace($channel, $row, $insert, $index, $branch);
                         }

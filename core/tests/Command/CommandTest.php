@@ -6,6 +6,7 @@ use Hafen\Audio\AudioFormat;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
+use Hafen\Demo\FerryTerminal;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Mix;
@@ -123,4 +124,36 @@ it('converts files of another rate while it renders', function (): void {
     $writer->close();
     hafen('render', $this->document, '--out', "{$this->folder}/o.wav", '--bits', '32f', '--tap', 'cello:source', '--from', '12000', '--to', '36000');
     expect(Signal::amplitudeAt(WavReader::open("{$this->folder}/o.wav")->read(0, 24000)[0], 1000.0))->toEqualWithDelta(0.5, 0.001);
+});
+
+it('prints a whole path with its gains and latencies', function (): void {
+    $session = (new FerryTerminal)->session(static fn (string $id): string => "{$id}.wav");
+    file_put_contents($path = "{$this->folder}/ferry.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode($session));
+    [$status, $text] = hafen('path', $path, 'Wash');
+    expect($status)->toBe(0)
+        ->and($text)->toContain('Cello (track)')->toContain('send −16.0 dB after the fader, waits 27 samples (0.56 ms) -> Hall')
+        ->toContain('Wash (return)  <-')->toContain('split (Dry 0.0 dB | Crush −9.0 dB [Compressor, Drive +12.0])')
+        ->not->toContain('Cue Cello');
+    [, $mermaid] = hafen('path', $path, 'plate', '--format', 'mermaid');
+    [, $dot] = hafen('path', $path, 'plate', '--format=dot');
+    expect($mermaid)->toStartWith("flowchart LR\n")->toContain('-->|"send −14.0 dB after the fader')
+        ->and($dot)->toStartWith('digraph path {')->toContain('"plate" -> "wash" [label="output"]')
+        ->and(substr_count($mermaid, '-->'))->toBe(substr_count($dot, '->'));
+    [$status, , $error] = hafen('path', $path, 'attic');
+    expect($status)->toBe(1)->and($error)->toContain('attic: There is no such channel. There are: accordion-left');
+    expect(hafen('path', $path, 'plate', '--format', 'svg')[0])->toBe(2);
+});
+
+it('renders the taps of every kind of channel', function (): void {
+    $document = json_decode((string) file_get_contents($this->document), true);
+    $document['channels'][0]['output'] = 'reeds';
+    $document['channels'][0]['sends'] = [['id' => 'n1', 'to' => 'plate'], ['id' => 'n2', 'to' => 'cue', 'tap' => 'pre-fader']];
+    foreach (['reeds' => 'group', 'plate' => 'return', 'cue' => 'cue'] as $id => $kind) {
+        $document['channels'][] = ['id' => $id, 'kind' => $kind, 'name' => $id];
+    }
+    file_put_contents($this->document, json_encode($document, JSON_PRESERVE_ZERO_FRACTION));
+    foreach (['reeds:source', 'plate:pre-fader', 'cue', 'main:source'] as $tap) {
+        [$status, $said, $error] = hafen('render', $this->document, '--out', "{$this->folder}/tap.wav", '--tap', $tap);
+        expect($error)->toBe('')->and($status)->toBe(0)->and($said)->not->toContain('peak −∞');
+    }
 });

@@ -24,9 +24,17 @@ function document(): array
           {"id":"accordion","kind":"track","name":"Accordion","width":"stereo",
            "source":{"type":"clips","clips":[{"id":"k1","file":"accordion.wav","start":0,"offset":0,"length":1440000,"gain":0.0}]},
            "trim":{"gain":-6.0,"invert":false},"insertsOn":true,
-           "inserts":[{"type":"processor","id":"i1","processor":"parametric-eq","on":true,"mix":1.0,"parameters":{"bell-1-gain":3.0}}],
-           "fader":-3.0,"pan":0.0,"mute":false,"solo":false,"soloSafe":false,"postInserts":[],"sends":[],"output":"main"},
-          {"id":"main","kind":"main","name":"Main","source":{"type":"bus"},"output":"hw:1-2"}]}
+           "inserts":[{"type":"processor","id":"i1","processor":"parametric-eq","on":true,"mix":1.0,"parameters":{"bell-1-gain":3.0}},
+            {"type":"split","id":"s1","on":true,"by":"frequency","crossovers":[400.0],"branches":[
+             {"id":"b1","name":"Low","gain":0.0,"pan":0.0,"mute":false,"solo":false,"invert":false,"inserts":[]},
+             {"id":"b2","name":"High","gain":-3.0,"inserts":[{"type":"processor","id":"i2","processor":"reverb"}]}]}],
+           "fader":-3.0,"pan":0.0,"mute":false,"solo":false,"soloSafe":false,"postInserts":[],
+           "sends":[{"id":"n1","to":"plate","gain":-12.0,"tap":"post-fader","on":true,"pan":0.0}],"output":"main","aligned":true,"hidden":false},
+          {"id":"main","kind":"main","name":"Main","source":{"type":"bus"},"output":"hw:1-2"},
+          {"id":"plate","kind":"return","name":"Plate","output":"main"},
+          {"id":"again","kind":"track","name":"Again","source":{"type":"tap","channel":"accordion","tap":"source"},"output":"none"},
+          {"id":"cue","kind":"cue","name":"Cue","output":"hw:3-4"},
+          {"id":"open","kind":"track","name":"Open"}]}
         JSON, true);
 }
 
@@ -94,7 +102,20 @@ dataset('broken', [
     'a parameter out of range' => [['channels' => [0 => ['inserts' => [0 => ['parameters' => ['bell-1-gain' => 99]]]]]], '/channels/0/inserts/0/parameters/bell-1-gain', 'Found 99; Gain of Parametric EQ must be a number from -24 to 24 dB', false],
     'an output that is not there' => [['channels' => [0 => ['output' => 'attic']]], '/channels/0/output', 'Found "attic"', false],
     'a track on the interface' => [['channels' => [0 => ['output' => 'hw:1-2']]], '/channels/0/output', 'only the main and cues', false],
-    'no main' => [['channels' => [1 => ['kind' => 'track', 'source' => ['type' => 'clips', 'clips' => []], 'output' => 'none']]], '/channels', 'exactly one', false],
+    'a band too many' => [['channels' => [0 => ['inserts' => [1 => ['crossovers' => [300, 900]]]]]], '/channels/0/inserts/1/crossovers', 'one fewer than there are branches', false],
+    'crossovers that fall' => [['channels' => [0 => ['inserts' => [1 => ['crossovers' => [5.0]]]]]], '/channels/0/inserts/1/crossovers/0', 'from 20 to 20000 Hz', true],
+    'an unknown way to split' => [['channels' => [0 => ['inserts' => [1 => ['by' => 'colour']]]]], '/channels/0/inserts/1/by', 'mid-side', true],
+    'a branch id that stands twice' => [['channels' => [0 => ['inserts' => [1 => ['branches' => [1 => ['id' => 'b1']]]]]]], '/channels/0/inserts/1/branches/1/id', 'stands twice', false],
+    'an insert id in a branch that stands twice' => [['channels' => [0 => ['inserts' => [1 => ['branches' => [1 => ['inserts' => [0 => ['id' => 'i1']]]]]]]]], '/channels/0/inserts/1/branches/1/inserts/0/id', 'stands twice', false],
+    'a send to nowhere' => [['channels' => [0 => ['sends' => [0 => ['to' => 'attic']]]]], '/channels/0/sends/0/to', 'the id of a return', false],
+    'a send to the main' => [['channels' => [0 => ['sends' => [0 => ['to' => 'main']]]]], '/channels/0/sends/0/to', 'the id of a return', false],
+    'an unknown tap' => [['channels' => [0 => ['sends' => [0 => ['tap' => 'somewhere']]]]], '/channels/0/sends/0/tap', 'pre-fader', true],
+    'a loop' => [['channels' => [2 => ['sends' => [['id' => 'n9', 'to' => 'plate', 'on' => false]]]]], '/channels/2/sends', 'Plate -> Plate', false],
+    'a tap of nobody' => [['channels' => [3 => ['source' => ['channel' => 'attic']]]], '/channels/3/source/channel', 'the id of a channel', false],
+    'a cue that sends' => [['channels' => [4 => ['sends' => [['id' => 'n9', 'to' => 'plate']]]]], '/channels/4/sends', 'A cue has no sends', false],
+    'a cue into the main' => [['channels' => [4 => ['output' => 'main']]], '/channels/4/output', 'a cue goes to an interface pair', false],
+    'output to a cue' => [['channels' => [0 => ['output' => 'cue']]], '/channels/0/output', 'a group, a return or the main', false],
+    'no main' => [['channels' => [1 => ['kind' => 'group', 'output' => 'none']]], '/channels', 'exactly one', false],
 ]);
 
 it('refuses with a JSON pointer, the value and what is allowed', function (array $change, string $pointer, string $says, bool $bySchemaToo): void {
@@ -112,9 +133,8 @@ it('says "not yet" to what the format has and this version has not', function (a
     expect($refusal)->toBeInstanceOf(NotYetSupported::class)->and($refusal->place)->toBe($pointer)->and($refusal->getMessage())->toStartWith('Not yet')
         ->and(schemaTakes($document))->toBeTrue();
 })->with([
-    [['channels' => [0 => ['kind' => 'group']]], '/channels/0/kind'],
-    [['channels' => [0 => ['sends' => [['id' => 'n1', 'to' => 'plate', 'gain' => -12.0, 'tap' => 'post-fader', 'on' => true]]]]], '/channels/0/sends'],
-    [['channels' => [0 => ['inserts' => [1 => ['type' => 'split', 'id' => 's1', 'on' => true, 'branches' => [['id' => 'b1', 'name' => 'Dry', 'gain' => 0.0, 'mute' => false, 'solo' => false, 'inserts' => []]]]]]]], '/channels/0/inserts/1/type'],
+    [['channels' => [5 => ['kind' => 'note']]], '/channels/5/kind'],
+    [['channels' => [5 => ['source' => ['type' => 'input', 'input' => 'hw:1']]]], '/channels/5/source/type'],
     [['channels' => [0 => ['postInserts' => [['type' => 'hardware', 'id' => 'h1', 'on' => true, 'mix' => 1.0, 'loop' => 'loop-1']]]]], '/channels/0/postInserts/0/type'],
 ]);
 

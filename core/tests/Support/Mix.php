@@ -9,6 +9,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Branch;
 use Hafen\Session\BusSource;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
@@ -16,7 +17,10 @@ use Hafen\Session\Clip;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Send;
 use Hafen\Session\Session;
+use Hafen\Session\Split;
+use Hafen\Session\SplitBy;
 use Hafen\Session\Width;
 
 /** Small sessions, and what comes out of them. */
@@ -32,6 +36,33 @@ final class Mix
     public static function insert(string $id, string $processor, array $parameters = [], float $mix = 1.0, bool $on = true): ProcessorInsert
     {
         return new ProcessorInsert($id, $processor, $on, $mix, $parameters);
+    }
+
+    /**
+     * @param  list<Insert>  $inserts
+     * @param  list<Send>  $sends
+     */
+    public static function bus(string $id, ChannelKind $kind, array $inserts = [], string $output = 'main', array $sends = []): Channel
+    {
+        return new Channel(
+            $id,
+            $kind,
+            ucfirst($id),
+            Width::Stereo,
+            new BusSource,
+            inserts: $inserts,
+            soloSafe: $kind === ChannelKind::Return,
+            output: $kind->endsAtInterface() && $output === 'main' ? 'none' : $output,
+            sends: $sends,
+        );
+    }
+
+    /** @param  list<Branch>  $branches */
+    public static function split(string $id, array $branches, SplitBy $by = SplitBy::Copies, float ...$crossovers): Split
+    {
+        assert($branches !== []);
+
+        return new Split($id, $branches, true, $by, array_values($crossovers));
     }
 
     /**
