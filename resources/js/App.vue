@@ -10,10 +10,13 @@ import { useKeys } from '@/keys';
 import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
+import { useScreen } from '@/stores/screen';
 import PathsView from '@/views/PathsView.vue';
+import SendsView from '@/views/SendsView.vue';
 
 const session = useSession();
 const catalogue = useCatalogue();
+const screen = useScreen();
 const isRenderOpen = ref(false);
 const areKeysOpen = ref(false);
 const look = ref(document.documentElement.dataset.look ?? 'day');
@@ -53,7 +56,8 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 <template>
     <div class="frame" :data-ready="isReady">
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
-        <PathsView class="view" />
+        <SendsView v-if="screen.view === 'sends'" class="view" />
+        <PathsView v-else class="view" />
         <TheInspector class="aside" />
         <ListenBar class="listen" />
         <QuickFinder />

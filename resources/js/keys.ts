@@ -1,6 +1,9 @@
 import { onMounted, onUnmounted } from 'vue';
+import { allInserts } from '@/inserts';
+import { groupChannels } from '@/moves';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
+import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
@@ -10,6 +13,7 @@ export function useKeys(showKeys: () => void): void {
     const selection = useSelection();
     const listening = useListening();
     const finder = useFinder();
+    const screen = useScreen();
 
     function isTyping(target: EventTarget | null): boolean {
         const element = target as HTMLElement | null;
@@ -34,7 +38,19 @@ export function useKeys(showKeys: () => void): void {
     function toggleInsert(): void {
         const place = selection.insert ? session.place(selection.insert) : null;
         if (place) {
-            void session.edit({ type: 'set-insert-on', inserts: [place.insert.id], on: !place.insert.on });
+            void session.edit({ type: 'set-insert-on', inserts: [...selection.inserts], on: !place.insert.on });
+        }
+    }
+
+    function wrap(): void {
+        if (selection.inserts.length > 0) {
+            void session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] });
+        }
+    }
+
+    function group(): void {
+        if (selection.channels.length > 0) {
+            void groupChannels([...selection.channels]);
         }
     }
 
@@ -43,19 +59,20 @@ export function useKeys(showKeys: () => void): void {
         const place = selection.insert ? session.place(selection.insert) : null;
         if (place && moving) {
             const at = way > 0 ? place.index + 2 : place.index - 1;
-            if (at >= 0 && at <= place.channel[place.row].length) {
+            if (at >= 0 && at <= place.neighbours.length) {
                 void session.edit({
                     type: 'move-insert',
                     insert: place.insert.id,
                     channel: place.channel.id,
                     row: place.row,
                     at,
+                    ...(place.branch ? { branch: place.branch.id } : {}),
                 });
             }
             return;
         }
         if (place) {
-            const all = [...place.channel.inserts, ...place.channel.postInserts];
+            const all = allInserts([...place.channel.inserts, ...place.channel.postInserts]);
             const next = all[all.findIndex((insert) => insert.id === place.insert.id) + way];
             if (next) {
                 selection.selectInsert(place.channel.id, next.id);
@@ -72,20 +89,26 @@ export function useKeys(showKeys: () => void): void {
     }
 
     function upDown(way: 1 | -1): void {
-        const ids = session.channels.map((channel) => channel.id);
+        const ids = session.channels.map((channel) => channel.id).filter(screen.isShown);
         const at = selection.channels[0] ? ids.indexOf(selection.channels[0]) : way > 0 ? -1 : ids.length;
         const next = ids[Math.min(ids.length - 1, Math.max(0, at + way))];
         if (next) {
-            selection.insert = null;
+            selection.clear();
             selection.channels = [next];
         }
     }
 
     function remove(): void {
-        if (selection.insert) {
-            const id = selection.insert;
+        if (selection.inserts.length > 0) {
+            const inserts = [...selection.inserts];
             selection.insert = null;
-            void session.edit({ type: 'remove-inserts', inserts: [id] });
+            void session.edit({ type: 'remove-inserts', inserts });
+            return;
+        }
+        if (selection.sends.length > 0) {
+            const sends = [...selection.sends];
+            selection.selectSends([]);
+            void session.edit({ type: 'remove-sends', sends });
             return;
         }
         const channels = selection.channels.filter((id) => id !== session.main?.id);
@@ -110,7 +133,7 @@ export function useKeys(showKeys: () => void): void {
         }
         if (command && event.key.toLowerCase() === 'a') {
             event.preventDefault();
-            selection.insert = null;
+            selection.clear();
             selection.channels = session.tracks.map((track) => track.id);
             return;
         }
@@ -124,6 +147,8 @@ export function useKeys(showKeys: () => void): void {
             '2': () => listening.chooseSide(2),
             '/': () => finder.openForSelection(),
             e: toggleInsert,
+            w: wrap,
+            g: group,
             m: () => toggleChannels('mute'),
             s: () => toggleChannels('solo'),
             '?': showKeys,

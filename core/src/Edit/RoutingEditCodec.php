@@ -38,6 +38,7 @@ final class RoutingEditCodec
             'set-send-tap' => new SetSendTap(EditCodec::ids($fields('sends', 'tap')->get('sends')), SessionCodec::tap($node->get('tap'))),
             'set-send-on' => new SetSendOn(EditCodec::ids($fields('sends', 'on')->get('sends')), $node->get('on')->boolean()),
             'set-send-pan' => new SetSendPan(EditCodec::ids($fields('sends', 'pan')->get('sends')), $node->get('pan')->number(-1.0, 1.0)),
+            'put-sends' => new PutSends(array_map(self::cell(...), $fields('cells')->get('cells')->items(NewChannels::MOST * 8))),
             'remove-sends' => new RemoveSends(EditCodec::ids($fields('sends')->get('sends'))),
             'copy-sends' => new CopySends(EditCodec::ids($fields('sends', 'channels')->get('sends')), EditCodec::ids($node->get('channels'))),
             'send-to-new-return' => self::sendToNewReturn($node, $processors, $sessions),
@@ -74,6 +75,21 @@ final class RoutingEditCodec
             $gain === null ? 0.0 : $gain->gain(),
             $tap === null ? null : SessionCodec::tap($tap),
             $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
+        );
+    }
+
+    private static function cell(JsonNode $node): SendCell
+    {
+        $node->keys(['channel', 'to'], ['gain', 'tap', 'on', 'pan']);
+        $tap = $node->optional('tap');
+
+        return new SendCell(
+            $node->get('channel')->id(),
+            $node->get('to')->id(),
+            $node->has('gain') ? [$node->get('gain')->gain()] : null,
+            $tap === null ? null : SessionCodec::tap($tap),
+            $node->optional('on')?->boolean(),
+            $node->optional('pan')?->number(-1.0, 1.0),
         );
     }
 

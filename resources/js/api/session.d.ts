@@ -66,11 +66,22 @@ export interface Channel {
     solo?: boolean;
     soloSafe?: boolean;
     postInserts?: Row;
+    /**
+     * @maxItems 512
+     */
     sends?: Send[];
     /**
      * A channel id, "none", or an interface pair such as "hw:1-2"
      */
     output?: string;
+    /**
+     * false: nothing is delayed for this channel, its branches meet and its output and sends arrive as late as its own processors make them
+     */
+    aligned?: boolean;
+    /**
+     * Not shown; the sound is the same
+     */
+    hidden?: boolean;
 }
 export interface ClipSource {
     type: 'clips';
@@ -123,16 +134,102 @@ export interface Split {
     id: Id;
     on?: boolean;
     /**
-     * @minItems 1
+     * What each branch gets: the whole sound, a band each from low to high, a side each, or mid and side
      */
-    branches: [Branch, ...Branch[]];
+    by?: 'copies' | 'frequency' | 'left-right' | 'mid-side';
+    /**
+     * Hz, rising, one fewer than branches: of a split by frequency
+     *
+     * @maxItems 3
+     */
+    crossovers?: [] | [number] | [number, number] | [number, number, number];
+    /**
+     * @minItems 1
+     * @maxItems 16
+     */
+    branches:
+        | [Branch]
+        | [Branch, Branch]
+        | [Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
+        | [
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+          ]
+        | [
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+          ]
+        | [
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+              Branch,
+          ];
 }
 export interface Branch {
     id: Id;
     name: Name;
     gain?: Gain;
+    /**
+     * -1 left to +1 right
+     */
+    pan?: number;
     mute?: boolean;
+    /**
+     * Silences the other branches of the split that are not soloed
+     */
     solo?: boolean;
+    /**
+     * Polarity turned over
+     */
+    invert?: boolean;
     inserts?: Row;
 }
 export interface HardwareInsert {
@@ -148,4 +245,8 @@ export interface Send {
     gain?: Gain;
     tap?: 'source' | 'pre-fader' | 'post-fader';
     on?: boolean;
+    /**
+     * -1 left to +1 right
+     */
+    pan?: number;
 }

@@ -1,14 +1,28 @@
-import type { BusSource, Clip, ProcessorInsert, SessionDocument } from './session';
+import type {
+    Branch as DocumentBranch,
+    BusSource,
+    Clip,
+    ProcessorInsert as DocumentProcessorInsert,
+    Send as DocumentSend,
+    SessionDocument,
+    Split as DocumentSplit,
+    TapSource,
+} from './session';
 
 /** What the server sends is complete: nothing is left to defaults. */
-export type Insert = Required<ProcessorInsert>;
+export type ProcessorInsert = Required<DocumentProcessorInsert>;
+export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
+export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Branch[] };
+export type Insert = ProcessorInsert | Split;
+export type Send = Required<DocumentSend>;
+export type TapName = Send['tap'];
 
 export interface Channel {
     id: string;
     kind: 'track' | 'note' | 'group' | 'return' | 'cue' | 'main';
     name: string;
     width: 'mono' | 'stereo';
-    source: { type: 'clips'; clips: Required<Clip>[] } | BusSource;
+    source: { type: 'clips'; clips: Required<Clip>[] } | BusSource | TapSource;
     trim: { gain: number | null; invert: boolean };
     insertsOn: boolean;
     inserts: Insert[];
@@ -18,7 +32,10 @@ export interface Channel {
     solo: boolean;
     soloSafe: boolean;
     postInserts: Insert[];
+    sends: Send[];
     output: string;
+    aligned: boolean;
+    hidden: boolean;
 }
 
 export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };
@@ -32,9 +49,17 @@ export interface SessionState {
     document: Session;
     undo: string | null;
     redo: string | null;
-    inserts: Record<string, { label: string; latency: number }>;
+    /** Of splits also what their branches add up to, in dB, and whether they carry the same. */
+    inserts: Record<string, { label: string; latency: number; rise?: number | null; equal?: boolean }>;
     audible: Record<string, boolean>;
-    latency: { channels: Record<string, number>; session: number };
+    latency: { channels: Record<string, number>; arrival: Record<string, number>; session: number };
+    /** What comes out of time where alignment is off, in samples, and the first notch that makes, in Hz. */
+    combs: { channel: string; where: string; split: string | null; samples: number; notch: number }[];
+    /** Of each channel: itself and everything up- and downstream. */
+    paths: Record<string, string[]>;
+    /** Of each channel: where its sound cannot go without coming back to it. */
+    loops: Record<string, string[]>;
+    outputPairs: string[];
 }
 
 export interface SessionSummary {

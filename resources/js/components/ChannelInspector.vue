@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, MediaState } from '@/api/types';
+import type { Channel, Insert, MediaState, TapName } from '@/api/types';
 import { clock, decibels } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import { groupChannels } from '@/moves';
+import CopySends from './CopySends.vue';
+import SplitMenu from './SplitMenu.vue';
 
 const props = defineProps<{ channel: Channel; along: string[] }>();
 
@@ -20,11 +23,16 @@ const media = shallowRef<MediaState | null>(null);
 const name = ref(props.channel.name);
 const field = ref<HTMLInputElement>();
 
-const isTrack = computed(() => props.channel.kind !== 'main');
-const clip = computed(() => ('clips' in props.channel.source ? (props.channel.source.clips[0] ?? null) : null));
+const isMain = computed(() => props.channel.kind === 'main');
+const isTrack = computed(() => props.channel.kind === 'track');
+const canSend = computed(() => props.channel.kind !== 'cue');
+const kindName = { track: 'Track', note: 'Note', group: 'Group', return: 'Return', cue: 'Cue', main: 'Main' };
+const clip = computed(() => (props.channel.source.type === 'clips' ? (props.channel.source.clips[0] ?? null) : null));
+const tapped = computed(() => (props.channel.source.type === 'tap' ? props.channel.source : null));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const many = computed(() => props.along.length > 1);
-const place = computed(() => session.tracks.findIndex((track) => track.id === props.channel.id));
+const order = computed(() => session.channels.filter((other) => other.kind === props.channel.kind));
+const place = computed(() => order.value.findIndex((other) => other.id === props.channel.id));
 const load = computed(() => listening.loads[props.channel.id]);
 const latency = computed(() => session.state?.latency.channels[props.channel.id] ?? 0);
 const isCompared = computed(() => listening.compare?.kind === 'row' && listening.compare.id === props.channel.id);
@@ -39,11 +47,21 @@ const wave = computed(() => {
 const stages = computed(() => {
     const id = props.channel.id;
     const label = (insert: string) => session.state?.inserts[insert]?.label ?? insert;
+    const rows = (inserts: Insert[], within = ''): { key: string; name: string }[] =>
+        inserts.flatMap((insert) => [
+            ...(insert.type === 'split'
+                ? insert.branches.flatMap((branch) => [
+                      ...rows(branch.inserts, `${branch.name}: `),
+                      { key: `${id}:branch:${branch.id}`, name: `${within}${branch.name}` },
+                  ])
+                : []),
+            { key: `${id}:insert:${insert.id}`, name: `${within}${label(insert.id)}` },
+        ]);
     return [
         { key: `${id}:source`, name: 'Source' },
-        ...props.channel.inserts.map((insert) => ({ key: `${id}:insert:${insert.id}`, name: label(insert.id) })),
+        ...rows(props.channel.inserts),
         { key: `${id}:pre-fader`, name: 'Before fader' },
-        ...props.channel.postInserts.map((insert) => ({ key: `${id}:insert:${insert.id}`, name: label(insert.id) })),
+        ...rows(props.channel.postInserts),
         { key: `${id}:post-fader`, name: 'After fader' },
     ].map((stage) => ({ ...stage, level: listening.level(stage.key) }));
 });
@@ -79,6 +97,55 @@ function replaceFile(event: Event): void {
     input.value = '';
 }
 
+const taps: Record<TapName, string> = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' };
+const tappable = computed(() => session.channels.filter((other) => other.id !== props.channel.id));
+const comb = computed(() => session.state?.combs.find((entry) => entry.channel === props.channel.id && !entry.split));
+const feeders = computed(
+    () =>
+        session.channels.filter(
+            (other) => other.output === props.channel.id || other.sends.some((send) => send.to === props.channel.id),
+        ).length,
+);
+const free = computed(() =>
+    [...session.returns, ...session.groups, ...session.cues].filter(
+        (bus) => bus.id !== props.channel.id && !props.channel.sends.some((send) => send.to === bus.id),
+    ),
+);
+
+function setSource(channel: string, tap: TapName): void {
+    void session.edit({
+        type: 'set-source',
+        channel: props.channel.id,
+        source: channel === '' ? { type: 'clips' } : { type: 'tap', channel, tap },
+    });
+}
+
+function addSend(event: Event): void {
+    const select = event.target as HTMLSelectElement;
+    const to = select.value;
+    select.value = '';
+    void session
+        .edit({ type: 'add-send', channels: props.along, to, gain: session.channel(to)?.kind === 'cue' ? 0 : -12 })
+        .then(() => {
+            const added = props.along.flatMap(
+                (id) => session.channel(id)?.sends.filter((send) => send.to === to) ?? [],
+            );
+            selection.selectSends(added.map((send) => send.id));
+        });
+}
+
+async function group(): Promise<void> {
+    await groupChannels(props.along);
+}
+
+function move(way: 1 | -1): void {
+    const neighbour = order.value[place.value + way];
+    if (neighbour) {
+        const to = session.channels.findIndex((other) => other.id === neighbour.id);
+        void session.edit({ type: 'move-channel', channel: props.channel.id, to });
+    }
+}
+
 function remove(): void {
     void session.edit({ type: 'remove-channels', channels: props.along.filter((id) => id !== session.main?.id) });
     selection.clear();
@@ -101,7 +168,9 @@ function remove(): void {
                 @keydown.stop
                 @blur="rename"
             />
-            <span class="soft kind">{{ isTrack ? `Track ${place + 1} · ${channel.width}` : 'Main' }}</span>
+            <span class="soft kind">{{
+                isMain ? 'Main' : `${kindName[channel.kind]} ${place + 1} · ${channel.width}`
+            }}</span>
         </header>
 
         <template v-if="isTrack && !many">
@@ -121,13 +190,56 @@ function remove(): void {
                     · {{ media.sampleRate / 1000 }} kHz, {{ media.channels === 1 ? 'mono' : 'stereo' }}</template
                 >
             </p>
-            <p v-else class="hint">No file on this track yet. Drop one on its row, or choose one.</p>
-            <label class="text-button file"
+            <p v-else-if="!tapped" class="hint">
+                No file on this track yet. Drop one on its row, choose one, or take another channel's sound.
+            </p>
+            <div v-if="!clip" class="setting">
+                <label for="tap-channel">Sound from</label>
+                <span class="pair">
+                    <select
+                        id="tap-channel"
+                        :value="tapped?.channel ?? ''"
+                        @change="setSource(($event.target as HTMLSelectElement).value, tapped?.tap ?? 'source')"
+                    >
+                        <option value="">a file</option>
+                        <option
+                            v-for="other in tappable"
+                            :key="other.id"
+                            :value="other.id"
+                            :disabled="session.closesLoop(other.id, channel.id)"
+                        >
+                            {{ other.name }}
+                        </option>
+                    </select>
+                    <select
+                        v-if="tapped"
+                        aria-label="Tap"
+                        :value="tapped.tap"
+                        @change="setSource(tapped.channel, ($event.target as HTMLSelectElement).value as TapName)"
+                    >
+                        <option v-for="(text, tap) in taps" :key="tap" :value="tap">{{ text }}</option>
+                    </select>
+                </span>
+            </div>
+            <label v-if="!tapped" class="text-button file"
                 >{{ clip ? 'Replace file' : 'Choose a file'
                 }}<input type="file" accept="audio/*,.wav,.bwf,.rf64" @change="replaceFile"
             /></label>
         </template>
 
+        <p v-if="!many && feeders > 0" class="hint feeders">
+            {{ feeders }} {{ feeders === 1 ? 'channel feeds' : 'channels feed' }} {{ channel.name }}
+        </p>
+        <p v-if="comb" class="about">
+            Not lined up: {{ Math.abs(comb.samples) }} samples {{ comb.samples > 0 ? 'late' : 'early' }} at
+            {{ comb.where }}. Equal sound cancels first at <span class="figure">{{ Math.round(comb.notch) }} Hz</span>.
+            <button
+                class="plain mend"
+                @click="session.edit({ type: 'set-aligned', channels: [channel.id], aligned: true })"
+            >
+                Line up
+            </button>
+        </p>
         <div class="switches">
             <button
                 class="toggle"
@@ -138,7 +250,7 @@ function remove(): void {
                 Polarity inverted
             </button>
             <button
-                v-if="isTrack"
+                v-if="!isMain && channel.kind !== 'cue'"
                 class="toggle"
                 :aria-pressed="channel.soloSafe"
                 :class="{ on: channel.soloSafe }"
@@ -154,36 +266,114 @@ function remove(): void {
             >
                 Row bypassed
             </button>
+            <button
+                v-if="!isMain"
+                class="toggle"
+                :aria-pressed="!channel.aligned"
+                :class="{ on: !channel.aligned }"
+                title="Without alignment it comes as late as its own processors make it"
+                @click="session.edit({ type: 'set-aligned', channels: along, aligned: !channel.aligned })"
+            >
+                Alignment off
+            </button>
+            <button
+                v-if="!isMain"
+                class="toggle"
+                :aria-pressed="channel.hidden"
+                :class="{ on: channel.hidden }"
+                title="Not shown, still heard"
+                @click="session.edit({ type: 'set-hidden', channels: along, hidden: !channel.hidden })"
+            >
+                Hidden
+            </button>
         </div>
         <div class="actions">
             <button class="text-button" @click="finder.openForSelection()">Add effect</button>
             <button class="text-button" @click="finder.openFor(channel.id, 'postInserts', channel.postInserts.length)">
                 Add after fader
             </button>
-            <template v-if="isTrack">
+            <SplitMenu v-if="!many" :channel="channel" />
+            <template v-if="!isMain">
+                <button v-if="channel.kind !== 'cue'" class="text-button" title="G" @click="group">Group</button>
                 <button
                     v-if="!many"
                     class="text-button"
                     :disabled="place === 0"
-                    title="Move the track up"
-                    aria-label="Move the track up"
-                    @click="session.edit({ type: 'move-channel', channel: channel.id, to: place - 1 })"
+                    title="Move up"
+                    aria-label="Move up"
+                    @click="move(-1)"
                 >
                     ↑
                 </button>
                 <button
                     v-if="!many"
                     class="text-button"
-                    :disabled="place === session.tracks.length - 1"
-                    title="Move the track down"
-                    aria-label="Move the track down"
-                    @click="session.edit({ type: 'move-channel', channel: channel.id, to: place + 1 })"
+                    :disabled="place === order.length - 1"
+                    title="Move down"
+                    aria-label="Move down"
+                    @click="move(1)"
                 >
                     ↓
                 </button>
                 <button class="text-button" @click="remove">Remove</button>
             </template>
         </div>
+
+        <template v-if="canSend && !isMain">
+            <h3>Sends</h3>
+            <p v-for="send in many ? [] : channel.sends" :key="send.id" class="send">
+                <button class="plain" @click="selection.selectSends([send.id])">
+                    {{ session.channel(send.to)?.name ?? send.to }}
+                </button>
+                <span class="soft">{{ taps[send.tap] }}</span>
+                <span class="figure">{{ send.on ? decibels(send.gain, true) : 'off' }}</span>
+            </p>
+            <div class="actions">
+                <select v-if="free.length > 0" class="choose" aria-label="Send to" @change="addSend">
+                    <option value="">Send to …</option>
+                    <option
+                        v-for="bus in free"
+                        :key="bus.id"
+                        :value="bus.id"
+                        :disabled="session.closesLoop(channel.id, bus.id)"
+                    >
+                        {{ bus.name }}{{ session.closesLoop(channel.id, bus.id) ? ' (would loop)' : '' }}
+                    </option>
+                </select>
+                <button class="text-button" @click="finder.openForNewReturn(along)">To a new return …</button>
+                <CopySends
+                    v-if="!many && channel.sends.length > 0"
+                    :sends="channel.sends.map((send) => send.id)"
+                    :from="channel"
+                    label="Copy all sends …"
+                />
+            </div>
+        </template>
+        <template v-if="channel.kind === 'cue' && !many">
+            <h3>Mix for the performer</h3>
+            <p class="hint">
+                Every track is sent before its fader, at the amounts the faders have now. Afterwards the main mix
+                changes nothing here.
+            </p>
+            <button class="pill wide" @click="session.edit({ type: 'copy-mix-to-cue', cue: channel.id })">
+                Copy the main mix here
+            </button>
+        </template>
+        <button
+            v-if="!many && channel.kind !== 'track'"
+            class="pill wide"
+            @click="
+                listening.listenAt(
+                    listening.listeningAt === `${channel.id}:post-fader` ? null : `${channel.id}:post-fader`,
+                )
+            "
+        >
+            {{
+                listening.listeningAt === `${channel.id}:post-fader` && !isMain
+                    ? 'Back to Main'
+                    : `Listen to ${channel.name}`
+            }}
+        </button>
 
         <template v-if="!many">
             <table>
@@ -208,7 +398,7 @@ function remove(): void {
                 {{
                     latency === 0
                         ? 'no latency'
-                        : `${((latency / rate) * 1000).toFixed(1)} ms latency, lined up with the others`
+                        : `${((latency / rate) * 1000).toFixed(1)} ms latency, ${channel.aligned ? 'lined up with the others' : 'not lined up'}`
                 }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template>
             </p>
             <button
@@ -282,19 +472,6 @@ function remove(): void {
     margin: 10px 0 6px;
 }
 
-.toggle {
-    padding: 2px 9px;
-    border: 1px solid var(--contour);
-    border-radius: 999px;
-    background: none;
-}
-
-.toggle.on {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--paper);
-}
-
 .actions {
     display: flex;
     flex-wrap: wrap;
@@ -325,7 +502,43 @@ td {
     text-align: right;
 }
 
-.compare {
+.compare,
+.wide {
     width: 100%;
+}
+
+.wide {
+    margin: 4px 0 10px;
+}
+
+.feeders {
+    margin: 0;
+}
+
+.pair {
+    display: flex;
+    gap: 4px;
+    min-width: 0;
+}
+
+.send {
+    display: grid;
+    grid-template-columns: 1fr auto 52px;
+    gap: 8px;
+    margin: 0;
+    padding: 3px 0;
+    border-top: 1px solid var(--contour);
+}
+
+.send .figure {
+    text-align: right;
+}
+
+.choose {
+    width: 96px;
+    margin: 2px 0 2px 8px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--sheet);
 }
 </style>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
+import { computed, nextTick, onUnmounted, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { useImports } from '@/stores/imports';
+import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
 import InsertRow from './InsertRow.vue';
 import LyingSlider from './LyingSlider.vue';
 import PathLine from './PathLine.vue';
+import SendLines from './SendLines.vue';
 import TapStation from './TapStation.vue';
 
 /** One channel as a path from left to right. */
@@ -18,6 +20,7 @@ const session = useSession();
 const selection = useSelection();
 const catalogue = useCatalogue();
 const imports = useImports();
+const screen = useScreen();
 const isOver = ref(false);
 const trimText = ref<string | null>(null);
 const trimField = ref<HTMLInputElement>();
@@ -26,32 +29,53 @@ const id = computed(() => props.channel.id);
 const isMain = computed(() => props.channel.kind === 'main');
 const isSelected = computed(() => selection.channels.includes(id.value));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
-const hasSource = computed(
-    () => isMain.value || ('clips' in props.channel.source && props.channel.source.clips.length > 0),
-);
+const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
 const lastBeforeFader = computed(() => `${id.value}:pre-fader`);
 
-/** After how many inserts of the row the sound has two sides. */
-function wideFrom(row: 'inserts' | 'postInserts', already: boolean): number {
-    if (already) {
-        return 0;
-    }
-    const index = props.channel[row].findIndex(
-        (insert) => catalogue.byId[insert.processor]?.widens && insert.on && insert.mix > 0,
-    );
-    return index < 0 || !props.channel.insertsOn ? Infinity : index + 1;
-}
-const wideInserts = computed(() => wideFrom('inserts', props.channel.width === 'stereo'));
-const isWideAtFader = computed(() => wideInserts.value <= props.channel.inserts.length);
-
+const isWideAtFader = computed(
+    () =>
+        props.channel.width === 'stereo' ||
+        (props.channel.insertsOn && props.channel.inserts.some((insert) => catalogue.widens(insert))),
+);
+const targets = computed(() => {
+    const busses = [...session.groups, ...session.returns, ...(session.main ? [session.main] : [])];
+    return busses
+        .filter((bus) => bus.id !== id.value)
+        .map((bus) => ({ id: bus.id, name: bus.name, isLoop: session.closesLoop(id.value, bus.id) }));
+});
+const endsAtInterface = computed(() => isMain.value || props.channel.kind === 'cue');
 const output = computed(() => {
-    if (isMain.value) {
+    if (props.channel.output.startsWith('hw:')) {
         return props.channel.output.replace(':', ' ').replace('-', '–');
     }
     return props.channel.output === 'none'
         ? 'nowhere'
         : (session.channel(props.channel.output)?.name ?? props.channel.output);
 });
+const members = computed(() =>
+    props.channel.kind === 'group' ? session.channels.filter((other) => other.output === id.value).length : 0,
+);
+const isFolded = computed(() => screen.isGroupFolded(id.value));
+const comb = computed(() => session.state?.combs.find((entry) => entry.channel === id.value));
+
+function setOutput(output: string): void {
+    void session.edit({
+        type: 'set-output',
+        channels: endsAtInterface.value ? [id.value] : selection.along(id.value),
+        output,
+    });
+}
+
+let pointing = 0;
+function point(on: boolean): void {
+    window.clearTimeout(pointing);
+    if (on) {
+        pointing = window.setTimeout(() => (screen.pathOf = id.value), 220);
+    } else if (screen.pathOf === id.value) {
+        screen.pathOf = null;
+    }
+}
+onUnmounted(() => point(false));
 
 function setFader(gain: number | null, gesture: string): void {
     const along = selection.along(id.value);
@@ -124,7 +148,7 @@ function trimWheel(event: WheelEvent): void {
 function dropFiles(event: DragEvent): void {
     isOver.value = false;
     const files = [...(event.dataTransfer?.files ?? [])];
-    if (files.length > 0 && !isMain.value) {
+    if (files.length > 0 && props.channel.kind === 'track') {
         void imports.bring(files.slice(0, 1), id.value);
         void imports.bring(files.slice(1));
     } else {
@@ -141,16 +165,50 @@ function panText(pan: number): string {
 <template>
     <div
         class="path"
-        :class="{ selected: isSelected, silent: !isAudible, over: isOver }"
+        :class="{
+            selected: isSelected,
+            silent: !isAudible,
+            over: isOver,
+            aside: screen.isAside(id),
+            cue: channel.kind === 'cue',
+            hidden: channel.hidden,
+        }"
         :data-channel-row="id"
         @click="selection.selectChannel(id, $event, order)"
         @dragover.prevent="isOver = true"
         @dragleave="isOver = false"
         @drop.prevent.stop="dropFiles"
     >
-        <button class="name plain" :title="channel.name" @click.stop="selection.selectChannel(id, $event, order)">
-            {{ channel.name }}
-        </button>
+        <span class="heading">
+            <button
+                v-if="members > 0"
+                class="fold plain"
+                :aria-expanded="!isFolded"
+                :aria-label="`${isFolded ? 'Unfold' : 'Fold'} ${channel.name}`"
+                :title="isFolded ? `Show its ${members} channels` : `Fold its ${members} channels away`"
+                @click.stop="screen.toggleGroup(id)"
+            >
+                {{ isFolded ? '▸' : '▾' }}
+            </button>
+            <button
+                class="name plain"
+                :title="`${channel.name}: stay here to see its path`"
+                @click.stop="selection.selectChannel(id, $event, order)"
+                @pointerenter="point(true)"
+                @pointerleave="point(false)"
+                @focus="point(($event.target as HTMLElement).matches(':focus-visible'))"
+                @blur="point(false)"
+            >
+                {{ channel.name }}
+            </button>
+            <span v-if="isFolded" class="count hint">{{ members }}</span>
+            <span
+                v-if="comb"
+                class="comb"
+                :title="`Not lined up: ${Math.abs(comb.samples)} samples ${comb.samples > 0 ? 'late' : 'early'} at ${comb.where}. Equal sound cancels at ${Math.round(comb.notch)} Hz first.`"
+                >⋎ {{ comb.notch >= 1000 ? `${(comb.notch / 1000).toFixed(1)}k` : Math.round(comb.notch) }}</span
+            >
+        </span>
         <span class="switches">
             <button
                 class="switch"
@@ -204,7 +262,14 @@ function panText(pan: number): string {
             <PathLine :tap="`${id}:source`" :wide="channel.width === 'stereo'" />
             <TapStation :tap="`${id}:source`" :name="`${channel.name}, source`" />
         </span>
-        <InsertRow :channel="channel" row="inserts" :start="`${id}:source`" :wide-from="wideInserts" />
+        <InsertRow
+            class="line-row"
+            :channel="channel"
+            row="inserts"
+            :inserts="channel.inserts"
+            :start="`${id}:source`"
+            :wide="channel.width === 'stereo'"
+        />
         <span class="cell">
             <PathLine :tap="lastBeforeFader" :wide="isWideAtFader" />
             <TapStation :tap="lastBeforeFader" :name="`${channel.name}, before the fader`" />
@@ -245,11 +310,12 @@ function panText(pan: number): string {
         </span>
         <InsertRow
             v-if="channel.postInserts.length > 0"
-            class="post"
+            class="line-row post"
             :channel="channel"
             row="postInserts"
+            :inserts="channel.postInserts"
             :start="`${id}:pre-fader`"
-            :wide-from="0"
+            wide
             :silent="!isAudible"
         />
         <span class="cell last" :class="{ bare: channel.postInserts.length === 0 }">
@@ -257,20 +323,82 @@ function panText(pan: number): string {
             <TapStation
                 :tap="`${id}:post-fader`"
                 :name="`${channel.name}, after the fader`"
-                :fixed-point="isMain && channel.output !== 'none'"
+                :fixed-point="endsAtInterface && channel.output !== 'none'"
             />
         </span>
-        <span class="output" :class="{ figure: isMain }">{{ isMain ? output : `→ ${output}` }}</span>
+        <SendLines class="sends" :channel="channel" />
+        <span class="output" :class="{ figure: endsAtInterface }">
+            <span class="shown" aria-hidden="true">{{ endsAtInterface ? output : `→ ${output}` }}</span>
+            <select
+                :value="channel.output"
+                :aria-label="`Output of ${channel.name}`"
+                :title="`Output: ${output}`"
+                @change="setOutput(($event.target as HTMLSelectElement).value)"
+                @click.stop
+                @keydown.stop
+            >
+                <template v-if="endsAtInterface">
+                    <option v-for="pair in session.state?.outputPairs" :key="pair" :value="pair">
+                        {{ pair.replace(':', ' ').replace('-', '–') }}
+                    </option>
+                </template>
+                <template v-else>
+                    <option v-for="target in targets" :key="target.id" :value="target.id" :disabled="target.isLoop">
+                        {{ target.name }}{{ target.isLoop ? ' (would loop)' : '' }}
+                    </option>
+                </template>
+                <option value="none">nowhere</option>
+            </select>
+        </span>
     </div>
 </template>
 
 <style scoped>
 .path {
+    --line-height: 50px;
+
     display: grid;
-    grid-template-columns: 102px 46px 46px 42px minmax(110px, 1fr) 44px 96px 56px auto 48px 50px;
+    grid-template-columns: 106px 46px 46px 38px minmax(110px, 1fr) 40px 84px 48px auto 42px 98px 56px;
+    align-items: start;
+    min-height: 50px;
+    padding: 0 10px 0 16px;
+    transition: opacity 120ms;
+}
+
+@media (max-width: 1180px) {
+    .path {
+        grid-template-columns: 92px 46px 46px 38px minmax(110px, 1fr) 38px 70px 44px auto 40px 66px 50px;
+        padding-left: 10px;
+    }
+}
+
+.path.aside {
+    opacity: 0.25;
+}
+
+.path.hidden .name {
+    font-style: italic;
+}
+
+.heading {
+    display: flex;
     align-items: center;
+    gap: 4px;
+    min-width: 0;
     height: 50px;
-    padding: 0 12px 0 16px;
+    padding-top: 8px;
+}
+
+.fold {
+    flex: none;
+    width: 14px;
+    color: var(--soft);
+}
+
+.comb {
+    flex: none;
+    font-size: 12px;
+    color: var(--brass-text);
 }
 
 .path.selected {
@@ -292,7 +420,10 @@ function panText(pan: number): string {
     font-weight: 600;
     text-overflow: ellipsis;
     white-space: nowrap;
-    padding-top: 8px;
+}
+
+.cue .name {
+    color: var(--plum);
 }
 
 .silent .name {
@@ -302,6 +433,8 @@ function panText(pan: number): string {
 .switches {
     display: flex;
     gap: 3px;
+    align-items: center;
+    height: 50px;
     padding-top: 8px;
 }
 
@@ -330,7 +463,13 @@ function panText(pan: number): string {
 
 .cell {
     position: relative;
-    height: 100%;
+    height: 50px;
+}
+
+.line-row {
+    padding-top: 8px;
+    overflow: auto hidden;
+    scrollbar-width: thin;
 }
 
 .trim {
@@ -428,11 +567,42 @@ function panText(pan: number): string {
     justify-self: stretch;
 }
 
+.sends {
+    min-width: 0;
+}
+
 .output {
-    padding-top: 8px;
-    overflow: hidden;
+    position: relative;
+    height: 50px;
+    padding: 8px 0 0 4px;
+    line-height: 42px;
     color: var(--soft);
+}
+
+.shown {
+    display: block;
+    overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+}
+
+.output select {
+    position: absolute;
+    inset: 8px 0 0;
+    width: 100%;
+    opacity: 0;
+    cursor: pointer;
+}
+
+.output:focus-within .shown {
+    outline: 2px solid var(--deep);
+    outline-offset: -8px;
+    border-radius: 10px;
+}
+
+.output:hover .shown {
+    color: var(--ink);
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
 }
 </style>

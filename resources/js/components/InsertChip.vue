@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Channel, Insert, RowName } from '@/api/types';
+import type { Channel, ProcessorInsert, RowName } from '@/api/types';
 import { depth } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
@@ -9,7 +9,7 @@ import { useSession } from '@/stores/session';
 import { useChipDrag } from './chipDrag';
 
 /** A stop on the line: lamp, name, level in and out along its lower edge. */
-const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: Insert; before: string }>();
+const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: ProcessorInsert; before: string }>();
 
 const session = useSession();
 const catalogue = useCatalogue();
@@ -22,7 +22,7 @@ const label = computed(
     () => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor,
 );
 const isOn = computed(() => props.insert.on && props.channel.insertsOn);
-const isSelected = computed(() => selection.insert === props.insert.id);
+const isSelected = computed(() => selection.inserts.includes(props.insert.id));
 const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
 const isSwapTarget = computed(() => drag.state.value?.target?.swap === props.insert.id);
 const after = computed(() => `${props.channel.id}:insert:${props.insert.id}`);
@@ -40,12 +40,12 @@ function toggle(): void {
     void session.edit({ type: 'set-insert-on', inserts: [props.insert.id], on: !props.insert.on });
 }
 
-function select(): void {
-    selection.selectInsert(props.channel.id, props.insert.id);
+function select(event: MouseEvent): void {
+    selection.selectInsert(props.channel.id, props.insert.id, event);
 }
 
 function grab(event: PointerEvent): void {
-    drag.grab(event, props.insert.id, label.value, select);
+    drag.grab(event, props.insert.id, label.value);
 }
 </script>
 
@@ -59,6 +59,7 @@ function grab(event: PointerEvent): void {
             swap: isSwapTarget,
             'level-dependent': spec?.levelDependent,
         }"
+        data-item
         :data-insert="insert.id"
         :data-processor="insert.processor"
         :data-row="row"

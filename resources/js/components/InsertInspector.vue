@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, Insert, ParameterSpec, ParameterValue, Picture, RowName } from '@/api/types';
+import type { ParameterSpec, ParameterValue, Picture, ProcessorInsert } from '@/api/types';
 import { decibels } from '@/format';
+import type { Place } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
@@ -13,7 +14,7 @@ import ParameterControl from './ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
 import ProcessorPicture from './ProcessorPicture.vue';
 
-const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: Insert }>();
+const props = defineProps<{ place: Place; insert: ProcessorInsert }>();
 
 const session = useSession();
 const catalogue = useCatalogue();
@@ -27,13 +28,16 @@ const local = ref<Record<string, ParameterValue>>({});
 const spec = computed(() => catalogue.byId[props.insert.processor]);
 const groups = computed(() => [...new Set(spec.value?.parameters.map((parameter) => parameter.group) ?? [])]);
 const shown = computed(() => spec.value?.parameters.filter((parameter) => parameter.group === group.value) ?? []);
+const channel = computed(() => props.place.channel);
+const row = computed(() => props.place.row);
 const before = computed(() => {
-    const earlier = props.channel[props.row][props.index - 1];
-    return earlier
-        ? `${props.channel.id}:insert:${earlier.id}`
-        : `${props.channel.id}:${props.row === 'inserts' ? 'source' : 'pre-fader'}`;
+    const earlier = props.place.neighbours[props.place.index - 1];
+    const start = props.place.split ? `into:${props.place.split.id}` : row.value === 'inserts' ? 'source' : 'pre-fader';
+    return `${channel.value.id}:${earlier ? `insert:${earlier.id}` : start}`;
 });
-const after = computed(() => `${props.channel.id}:insert:${props.insert.id}`);
+const after = computed(() => `${channel.value.id}:insert:${props.insert.id}`);
+const isOnReturn = computed(() => channel.value.kind === 'return' && !props.place.branch);
+const selected = computed(() => selection.inserts.length);
 const levelIn = computed(() => listening.level(before.value));
 const levelOut = computed(() => listening.level(after.value));
 const load = computed(() => listening.loads[after.value]);
@@ -111,8 +115,9 @@ watch(
 watch(() => [props.insert.processor, JSON.stringify(values.value), session.document?.tempo], draw, { immediate: true });
 
 function remove(): void {
-    void session.edit({ type: 'remove-inserts', inserts: [props.insert.id] });
+    const inserts = [...selection.inserts];
     selection.insert = null;
+    void session.edit({ type: 'remove-inserts', inserts });
 }
 </script>
 
@@ -121,8 +126,8 @@ function remove(): void {
         <header>
             <h2>{{ spec.name }}</h2>
             <span class="soft"
-                >{{ channel.name }} · {{ index + 1 }} of {{ channel[row].length
-                }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
+                >{{ channel.name }}{{ place.branch ? `, ${place.branch.name}` : '' }} · {{ place.index + 1 }} of
+                {{ place.neighbours.length }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
             >
         </header>
         <div class="actions">
@@ -137,6 +142,13 @@ function remove(): void {
             <button class="text-button" @click="finder.openToReplace(insert.id)">Replace</button>
             <button class="text-button" @click="remove">Remove</button>
         </div>
+        <button
+            class="text-button branch-off"
+            :title="'The plain sound goes on beside it, in a branch of its own (W)'"
+            @click="session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] })"
+        >
+            {{ selected > 1 ? `Put these ${selected} into a branch` : 'Put into a branch' }}
+        </button>
         <ProcessorPicture
             v-if="picture"
             :picture="picture"
@@ -171,7 +183,7 @@ function remove(): void {
                 :model-value="Math.round(insert.mix * 1000) / 10"
                 :min="0"
                 :max="100"
-                :default="spec.wetOnly ? 25 : 100"
+                :default="spec.wetOnly && !isOnReturn ? 25 : 100"
                 :step="1"
                 label="Mix"
                 :text="`${Math.round(insert.mix * 100)} %`"
@@ -184,7 +196,14 @@ function remove(): void {
             </LyingSlider>
         </div>
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
-        <p v-if="spec.wetOnly && insert.mix === 1" class="about">
+        <p v-if="isOnReturn && catalogue.isPartDry(insert)" class="about">
+            {{ channel.name }} is at {{ Math.round(insert.mix * 100) }} % wet on a return: more send also means more dry
+            sound.
+            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 1 })">
+                Set 100 %
+            </button>
+        </p>
+        <p v-if="spec.wetOnly && insert.mix === 1 && channel.kind === 'track' && !place.branch" class="about">
             All wet: none of the dry sound is left here.
             <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">
                 Set 25 %
@@ -260,16 +279,9 @@ function remove(): void {
     border-top: 1px solid var(--contour);
 }
 
-.about {
-    margin: 8px 0 0;
-    padding: 5px 10px;
-    border-left: 3px solid var(--brass);
-    background: var(--paper);
-}
-
-.mend {
-    color: var(--deep);
-    font-weight: 500;
+.branch-off {
+    margin: -6px 0 4px -8px;
+    color: var(--soft);
 }
 
 dl {

@@ -1,60 +1,84 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Channel, RowName } from '@/api/types';
+import type { Branch, Channel, Insert, RowName } from '@/api/types';
+import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import InsertChip from './InsertChip.vue';
 import PathLine from './PathLine.vue';
+import SplitSiding from './SplitSiding.vue';
 import { useChipDrag } from './chipDrag';
 
-/** A row of inserts on the line, and the place to add one. */
-const props = defineProps<{ channel: Channel; row: RowName; start: string; wideFrom: number; silent?: boolean }>();
+/** Inserts on the line, of a channel's row or of a branch, and the place to add one. */
+const props = defineProps<{
+    channel: Channel;
+    row: RowName;
+    inserts: Insert[];
+    branch?: Branch;
+    start: string;
+    wide: boolean;
+    silent?: boolean;
+}>();
 
+const catalogue = useCatalogue();
 const finder = useFinder();
 const drag = useChipDrag();
 
-const inserts = computed(() => props.channel[props.row]);
 const gap = computed(() => {
     const target = drag.state.value?.target;
-    return target && !target.swap && target.channel === props.channel.id && target.row === props.row ? target.at : null;
+    const isHere =
+        target &&
+        !target.swap &&
+        target.channel === props.channel.id &&
+        target.row === props.row &&
+        target.branch === (props.branch?.id ?? null);
+    return isHere ? target.at : null;
+});
+const addText = computed(() =>
+    props.branch
+        ? `Add an effect to ${props.branch.name} of ${props.channel.name}`
+        : `Add an effect ${props.row === 'inserts' ? 'to' : 'after the fader of'} ${props.channel.name}`,
+);
+/** After how many inserts the sound has two sides. */
+const wideFrom = computed(() => {
+    if (props.wide) {
+        return 0;
+    }
+    const index = props.channel.insertsOn ? props.inserts.findIndex(catalogue.widens) : -1;
+    return index < 0 ? Infinity : index + 1;
 });
 
 function before(index: number): string {
-    const earlier = inserts.value[index - 1];
+    const earlier = props.inserts[index - 1];
     return earlier ? `${props.channel.id}:insert:${earlier.id}` : props.start;
-}
-
-/** Whether the line is wide after so many inserts of this row. */
-function isWide(index: number): boolean {
-    return index >= props.wideFrom;
 }
 </script>
 
 <template>
-    <div class="row" :data-drop-row="row" :data-channel="channel.id">
+    <div class="row" :data-drop-row="row" :data-channel="channel.id" :data-branch="branch?.id">
         <template v-for="(insert, index) in inserts" :key="insert.id">
             <span class="between"
-                ><PathLine :tap="before(index)" :wide="isWide(index)" :silent="silent" /><span
+                ><PathLine :tap="before(index)" :wide="index >= wideFrom" :silent="silent" /><span
                     v-if="gap === index"
                     class="gap"
             /></span>
-            <InsertChip :channel="channel" :row="row" :index="index" :insert="insert" :before="before(index)" />
+            <SplitSiding
+                v-if="insert.type === 'split'"
+                :channel="channel"
+                :row="row"
+                :split="insert"
+                :wide="index >= wideFrom"
+                :silent="silent"
+            />
+            <InsertChip v-else :channel="channel" :row="row" :index="index" :insert="insert" :before="before(index)" />
         </template>
         <span class="rest">
-            <PathLine :tap="before(inserts.length)" :wide="isWide(inserts.length)" :silent="silent" />
+            <PathLine :tap="before(inserts.length)" :wide="inserts.length >= wideFrom" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
             <button
                 class="add plain"
-                :title="
-                    row === 'inserts'
-                        ? `Add an effect to ${channel.name}`
-                        : `Add an effect after the fader of ${channel.name}`
-                "
-                :aria-label="
-                    row === 'inserts'
-                        ? `Add an effect to ${channel.name}`
-                        : `Add an effect after the fader of ${channel.name}`
-                "
-                @click.stop="finder.openFor(channel.id, row, inserts.length)"
+                :title="addText"
+                :aria-label="addText"
+                @click.stop="finder.openFor(channel.id, row, inserts.length, branch?.id ?? null)"
             >
                 +
             </button>
@@ -64,15 +88,16 @@ function isWide(index: number): boolean {
 
 <style scoped>
 .row {
+    --line-height: 42px;
+
     position: relative;
     display: flex;
-    align-items: center;
-    height: 100%;
+    align-items: flex-start;
     min-width: 0;
-    padding-top: 8px;
-    overflow-x: auto;
-    overflow-y: hidden;
-    scrollbar-width: thin;
+}
+
+.row > :deep(.chip) {
+    margin: calc((var(--line-height) - 26px) / 2) 0;
 }
 
 .row :deep(.line) {
@@ -83,7 +108,7 @@ function isWide(index: number): boolean {
     position: relative;
     flex: none;
     width: 6px;
-    height: 100%;
+    height: var(--line-height);
 }
 
 .rest {
@@ -92,7 +117,7 @@ function isWide(index: number): boolean {
     align-items: center;
     flex: 1;
     min-width: 26px;
-    height: 100%;
+    height: var(--line-height);
 }
 
 .add {

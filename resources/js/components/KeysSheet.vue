@@ -7,6 +7,8 @@ const keys = [
     ['1  2', 'sides of a compare'],
     ['/', 'find and add an effect'],
     ['E', 'selected insert on and off'],
+    ['W', 'selected inserts into a branch'],
+    ['G', 'group the selected channels'],
     ['Alt ← →', 'move the selected insert'],
     ['← →', 'the insert before or after'],
     ['↑ ↓', 'the channel above or below'],
@@ -23,6 +25,8 @@ const hands = [
     ['Slider', 'drag sideways, Shift is fine; wheel or arrows; double-click for the default; Enter to type'],
     ['Insert', 'drag to move, with Alt to copy, onto the middle of another to swap'],
     ['Tap', 'press a figure to listen there'],
+    ['Name', 'stay on it to see the path'],
+    ['Sends', 'type an amount; Alt ↑ ↓ or drag; Shift selects a block; P tap, O on and off; Ctrl C, Ctrl V'],
     ['Overview', 'click to go there, drag to loop'],
 ];
 </script>

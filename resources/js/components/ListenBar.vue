@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { bar, clock, decibels } from '@/format';
+import { allInserts } from '@/inserts';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
 import MainOverview from './MainOverview.vue';
@@ -14,6 +15,16 @@ const where = computed(() => {
     const name = session.channel(channel)?.name ?? channel;
     if (stage[0] === 'insert') {
         return `${name}, after ${session.state?.inserts[stage[1] ?? '']?.label ?? 'an insert'}`;
+    }
+    if (stage[0] === 'into') {
+        return `${name}, before the split`;
+    }
+    if (stage[0] === 'branch') {
+        const branches = allInserts([
+            ...(session.channel(channel)?.inserts ?? []),
+            ...(session.channel(channel)?.postInserts ?? []),
+        ]).flatMap((insert) => (insert.type === 'split' ? insert.branches : []));
+        return `${name}, ${branches.find((branch) => branch.id === stage[1])?.name ?? 'a branch'}`;
     }
     const names: Record<string, string> = {
         source: 'source',

@@ -2,12 +2,12 @@
 import { ElMessageBox } from 'element-plus';
 import { computed, onMounted, ref, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Insert, ParameterValue, Preset, ProcessorSpec } from '@/api/types';
+import type { ParameterValue, Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 
 /** Settings under names: take one, save one. */
-const props = defineProps<{ insert: Insert; spec: ProcessorSpec }>();
+const props = defineProps<{ insert: ProcessorInsert; spec: ProcessorSpec }>();
 
 const session = useSession();
 const presets = ref<Preset[]>([]);

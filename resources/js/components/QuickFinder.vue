@@ -20,6 +20,9 @@ const where = computed(() => {
     const names = request.channels.map((id) => session.channel(id)?.name ?? id);
     const list = names.length > 3 ? `${names.length} channels` : names.join(', ');
     const row = request.row === 'postInserts' ? ', after the fader' : '';
+    if (request.toNewReturn) {
+        return `on a new return, sent to from ${list}`;
+    }
     return request.replace ? `in place on ${list}` : `on ${list}${row}`;
 });
 

@@ -4,20 +4,36 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
 import InsertInspector from './InsertInspector.vue';
+import SendInspector from './SendInspector.vue';
 import SessionInspector from './SessionInspector.vue';
+import SplitInspector from './SplitInspector.vue';
 
-/** What is selected: an insert, channels, or the session itself. */
+/** What is selected: an insert, a split, sends, channels, or the session itself. */
 const session = useSession();
 const selection = useSelection();
 
 const place = computed(() => (selection.insert ? session.place(selection.insert) : null));
+const sends = computed(() => selection.sends.flatMap((id) => session.send(id) ?? []));
 const chosen = computed(() => selection.channels.filter((id) => session.channel(id)));
 const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0]) : undefined));
 </script>
 
 <template>
     <aside class="side" aria-label="Inspector">
-        <InsertInspector v-if="place" :key="place.insert.id" v-bind="place" />
+        <SplitInspector
+            v-if="place?.insert.type === 'split'"
+            :key="place.insert.id"
+            :channel="place.channel"
+            :row="place.row"
+            :split="place.insert"
+        />
+        <InsertInspector
+            v-else-if="place && place.insert.type === 'processor'"
+            :key="place.insert.id"
+            :place="place"
+            :insert="place.insert"
+        />
+        <SendInspector v-else-if="sends.length > 0" :sends="sends" />
         <ChannelInspector v-else-if="channel" :key="channel.id" :channel="channel" :along="chosen" />
         <SessionInspector v-else />
     </aside>

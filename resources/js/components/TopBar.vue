@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { decibels } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
+import { useScreen, type ViewName } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
 import SessionMenu from './SessionMenu.vue';
@@ -14,6 +15,11 @@ const session = useSession();
 const listening = useListening();
 const survey = useSurvey();
 const imports = useImports();
+const screen = useScreen();
+const views: [ViewName, string][] = [
+    ['paths', 'Paths'],
+    ['sends', 'Sends'],
+];
 
 const mainKey = computed(() => `${session.main?.id}:post-fader`);
 const main = computed(() => survey.state?.result?.taps[mainKey.value] ?? null);
@@ -56,7 +62,18 @@ function bring(event: Event): void {
         <span class="brand">Hafen</span>
         <span class="divider" />
         <SessionMenu />
-        <nav aria-label="Views"><a class="view" aria-current="page">Paths</a></nav>
+        <nav aria-label="Views">
+            <button
+                v-for="[view, name] in views"
+                :key="view"
+                class="view plain"
+                :class="{ current: screen.view === view }"
+                :aria-current="screen.view === view ? 'page' : undefined"
+                @click="screen.view = view"
+            >
+                {{ name }}
+            </button>
+        </nav>
         <label class="text-button" tabindex="0" @keydown.enter="($event.currentTarget as HTMLElement).click()">
             Import<input id="hafen-import" type="file" multiple accept="audio/*,.wav,.bwf,.rf64" @change="bring" />
         </label>
@@ -161,6 +178,9 @@ nav {
     display: flex;
     align-items: center;
     padding: 0 10px;
+}
+
+.view.current {
     font-weight: 600;
     box-shadow: inset 0 -3px 0 var(--deep);
 }

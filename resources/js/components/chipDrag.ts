@@ -5,6 +5,7 @@ import { useSession } from '@/stores/session';
 interface Target {
     channel: string;
     row: RowName;
+    branch: string | null;
     at: number;
     swap: string | null;
 }
@@ -23,36 +24,36 @@ const state = shallowRef<Dragged | null>(null);
 /** What lies under the pointer: the middle of a chip swaps, its edges and the gaps of a row insert. */
 function targetAt(x: number, y: number, dragged: string): Target | null {
     const under = document.elementFromPoint(x, y);
+    const row = under?.closest<HTMLElement>('[data-drop-row]');
+    if (!row?.dataset.channel) {
+        return null;
+    }
+    const place = {
+        channel: row.dataset.channel,
+        row: row.dataset.dropRow as RowName,
+        branch: row.dataset.branch ?? null,
+    };
+    const items = [...row.querySelectorAll<HTMLElement>(':scope > [data-item]')];
     const chip = under?.closest<HTMLElement>('[data-insert]');
-    if (chip?.dataset.channel && chip.dataset.insert) {
+    const index = chip ? items.indexOf(chip) : -1;
+    if (chip?.dataset.insert && index >= 0) {
         const box = chip.getBoundingClientRect();
         const share = (x - box.left) / box.width;
-        const index = Number(chip.dataset.index);
         const swap = share > 0.3 && share < 0.7 && chip.dataset.insert !== dragged ? chip.dataset.insert : null;
-        return {
-            channel: chip.dataset.channel,
-            row: chip.dataset.row as RowName,
-            at: index + (share >= 0.5 ? 1 : 0),
-            swap,
-        };
+        return { ...place, at: index + (share >= 0.5 ? 1 : 0), swap };
     }
-    const row = under?.closest<HTMLElement>('[data-drop-row]');
-    if (row?.dataset.channel) {
-        const chips = [...row.querySelectorAll<HTMLElement>('[data-insert]')];
-        const at = chips.filter((other) => {
-            const box = other.getBoundingClientRect();
-            return box.left + box.width / 2 < x;
-        }).length;
-        return { channel: row.dataset.channel, row: row.dataset.dropRow as RowName, at, swap: null };
-    }
-    return null;
+    const at = items.filter((other) => {
+        const box = other.getBoundingClientRect();
+        return box.left + box.width / 2 < x;
+    }).length;
+    return { ...place, at, swap: null };
 }
 
 /** Dragging a chip: to another place moves it, with Alt copies it, onto the middle of another chip swaps the two. */
 export function useChipDrag() {
     const session = useSession();
 
-    function grab(event: PointerEvent, insert: string, label: string, pressed: () => void): void {
+    function grab(event: PointerEvent, insert: string, label: string): void {
         if (event.button !== 0) {
             return;
         }
@@ -86,9 +87,7 @@ export function useChipDrag() {
         const drop = (dropped: PointerEvent) => {
             const last = state.value;
             end();
-            if (!last) {
-                pressed();
-            } else if (last.target) {
+            if (last?.target) {
                 make(last.insert, last.target, dropped.altKey);
             }
         };
@@ -98,19 +97,17 @@ export function useChipDrag() {
     }
 
     function make(insert: string, target: Target, copy: boolean): void {
-        const place = { channel: target.channel, row: target.row, at: target.at };
+        const place = {
+            row: target.row,
+            at: target.at,
+            ...(target.branch === null ? {} : { branch: target.branch }),
+        };
         if (copy) {
-            void session.edit({
-                type: 'copy-inserts',
-                inserts: [insert],
-                channels: [place.channel],
-                row: place.row,
-                at: place.at,
-            });
+            void session.edit({ type: 'copy-inserts', inserts: [insert], channels: [target.channel], ...place });
         } else if (target.swap) {
             void session.edit({ type: 'swap-inserts', insert, with: target.swap });
         } else {
-            void session.edit({ type: 'move-insert', insert, ...place });
+            void session.edit({ type: 'move-insert', insert, channel: target.channel, ...place });
         }
     }
 

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { ProcessorSpec } from '@/api/types';
+import type { Insert, ProcessorSpec } from '@/api/types';
 
 const RECENT = 'hafen.recent-processors';
 
@@ -45,5 +45,26 @@ export const useCatalogue = defineStore('catalogue', () => {
             .map((entry) => entry.spec);
     }
 
-    return { specs, byId, recent, load, used, search };
+    /** Whether mono goes in and stereo comes out. */
+    function widens(insert: Insert): boolean {
+        if (!insert.on) {
+            return false;
+        }
+        if (insert.type === 'split') {
+            return (
+                insert.by === 'left-right' ||
+                insert.branches.some((branch) => branch.pan !== 0 || branch.inserts.some(widens))
+            );
+        }
+        return Boolean(byId.value[insert.processor]?.widens) && insert.mix > 0;
+    }
+
+    /** A processor that puts out only wet sound and is not all wet: wrong on a return. */
+    function isPartDry(insert: Insert): boolean {
+        return (
+            insert.type === 'processor' && insert.on && Boolean(byId.value[insert.processor]?.wetOnly) && insert.mix < 1
+        );
+    }
+
+    return { specs, byId, recent, load, used, search, widens, isPartDry };
 });

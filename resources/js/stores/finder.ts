@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import type { RowName } from '@/api/types';
+import type { Channel, RowName } from '@/api/types';
+import { allInserts } from '@/inserts';
 import { useCatalogue } from './catalogue';
 import { useSelection } from './selection';
 import { useSession } from './session';
@@ -10,6 +11,9 @@ interface Request {
     row: RowName;
     at: number | null;
     replace: string | null;
+    branch: string | null;
+    /** Instead of adding to the row: onto a return of its own, with a send from each channel. */
+    toNewReturn?: boolean;
 }
 
 /** The quick finder: what it adds, and where. */
@@ -20,27 +24,44 @@ export const useFinder = defineStore('finder', () => {
     const request = ref<Request | null>(null);
 
     /** For a place in one row; for all selected channels when the row's channel is one of several. */
-    function openFor(channel: string, row: RowName, at: number): void {
-        const along = selection.along(channel);
-        request.value = { channels: along, row, at: along.length > 1 ? null : at, replace: null };
+    function openFor(channel: string, row: RowName, at: number, branch: string | null = null): void {
+        const along = branch === null ? selection.along(channel) : [channel];
+        request.value = { channels: along, row, at: along.length > 1 ? null : at, replace: null, branch };
+    }
+
+    function openForNewReturn(channels: string[]): void {
+        request.value = { channels, row: 'inserts', at: null, replace: null, branch: null, toNewReturn: true };
     }
 
     /** For what is selected: after the selected insert, or at the end of the selected channels' rows. */
     function openForSelection(): void {
         const place = selection.insert ? session.place(selection.insert) : null;
         if (place && selection.channels.length <= 1) {
-            request.value = { channels: [place.channel.id], row: place.row, at: place.index + 1, replace: null };
+            request.value = {
+                channels: [place.channel.id],
+                row: place.row,
+                at: place.index + 1,
+                replace: null,
+                branch: place.branch?.id ?? null,
+            };
             return;
         }
         const first = session.tracks[0] ?? session.main;
         const channels = selection.channels.length > 0 ? [...selection.channels] : first ? [first.id] : [];
-        request.value = channels.length > 0 ? { channels, row: 'inserts', at: null, replace: null } : null;
+        request.value =
+            channels.length > 0 ? { channels, row: 'inserts', at: null, replace: null, branch: null } : null;
     }
 
     function openToReplace(insert: string): void {
         const place = session.place(insert);
         request.value = place
-            ? { channels: [place.channel.id], row: place.row, at: place.index, replace: insert }
+            ? {
+                  channels: [place.channel.id],
+                  row: place.row,
+                  at: place.index,
+                  replace: insert,
+                  branch: place.branch?.id ?? null,
+              }
             : null;
     }
 
@@ -51,6 +72,16 @@ export const useFinder = defineStore('finder', () => {
             return;
         }
         catalogue.used(processor);
+        if (wanted.toNewReturn) {
+            const known = new Set(session.returns.map((channel) => channel.id));
+            await session.edit({ type: 'send-to-new-return', channels: wanted.channels, processor });
+            const added = session.returns.find((channel) => !known.has(channel.id));
+            if (added) {
+                selection.selectSends(sendsTo(added.id));
+            }
+            return;
+        }
+        const known = new Set(session.channels.flatMap((channel) => insertIds(channel)));
         if (wanted.replace) {
             await session.edit({ type: 'replace-insert', insert: wanted.replace, processor });
         } else {
@@ -60,15 +91,35 @@ export const useFinder = defineStore('finder', () => {
                 processor,
                 row: wanted.row,
                 ...(wanted.at === null ? {} : { at: wanted.at }),
+                ...(wanted.branch === null ? {} : { branch: wanted.branch }),
             });
         }
         const first = wanted.channels[0];
-        const row = first ? session.channel(first)?.[wanted.row] : undefined;
-        const added = row?.[wanted.at ?? row.length - 1];
-        if (first && added && wanted.channels.length === 1) {
-            selection.selectInsert(first, added.id);
+        const channel = first ? session.channel(first) : undefined;
+        const added =
+            channel && wanted.channels.length === 1 ? insertIds(channel).find((id) => !known.has(id)) : undefined;
+        if (first && added) {
+            selection.selectInsert(first, added);
         }
     }
 
-    return { request, openFor, openForSelection, openToReplace, choose, close: () => (request.value = null) };
+    function insertIds(channel: Channel): string[] {
+        return allInserts([...channel.inserts, ...channel.postInserts]).map((insert) => insert.id);
+    }
+
+    function sendsTo(target: string): string[] {
+        return session.channels.flatMap((channel) =>
+            channel.sends.filter((send) => send.to === target).map((send) => send.id),
+        );
+    }
+
+    return {
+        request,
+        openFor,
+        openForNewReturn,
+        openForSelection,
+        openToReplace,
+        choose,
+        close: () => (request.value = null),
+    };
 });

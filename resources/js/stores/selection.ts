@@ -1,18 +1,43 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 
-/** What is selected: any number of channels, and at most one insert. */
+/** What is selected: any number of channels, and inserts of one row or sends. */
 export const useSelection = defineStore('selection', () => {
     const channels = ref<string[]>([]);
-    const insert = ref<string | null>(null);
+    const inserts = ref<string[]>([]);
+    const sends = ref<string[]>([]);
+    /** The insert the inspector shows: the one selected last. */
+    const insert = computed({
+        get: () => inserts.value[inserts.value.length - 1] ?? null,
+        set: (id: string | null) => {
+            inserts.value = id === null ? [] : [id];
+        },
+    });
     let anchor: string | null = null;
 
-    function selectInsert(channelId: string, insertId: string): void {
-        insert.value = insertId;
+    /** A click on an insert: alone, with Ctrl or Shift one more or less. */
+    function selectInsert(
+        channelId: string,
+        insertId: string,
+        event?: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean },
+    ): void {
+        sends.value = [];
+        if (event && (event.ctrlKey || event.metaKey || event.shiftKey)) {
+            inserts.value = inserts.value.includes(insertId)
+                ? inserts.value.filter((other) => other !== insertId)
+                : [...inserts.value, insertId];
+        } else {
+            inserts.value = [insertId];
+        }
         if (!channels.value.includes(channelId)) {
             channels.value = [channelId];
         }
         anchor = channelId;
+    }
+
+    function selectSends(ids: string[]): void {
+        inserts.value = [];
+        sends.value = ids;
     }
 
     /** A click on a channel: alone, with Ctrl one more or less, with Shift everything between. */
@@ -21,7 +46,8 @@ export const useSelection = defineStore('selection', () => {
         event: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean },
         order: string[],
     ): void {
-        insert.value = null;
+        inserts.value = [];
+        sends.value = [];
         if (event.shiftKey && anchor) {
             const [from, to] = [order.indexOf(anchor), order.indexOf(id)].sort((a, b) => a - b);
             channels.value = order.slice(from, (to ?? 0) + 1);
@@ -38,7 +64,8 @@ export const useSelection = defineStore('selection', () => {
     }
 
     function clear(): void {
-        insert.value = null;
+        inserts.value = [];
+        sends.value = [];
         channels.value = [];
     }
 
@@ -47,5 +74,5 @@ export const useSelection = defineStore('selection', () => {
         return channels.value.includes(id) ? channels.value : [id];
     }
 
-    return { channels, insert, selectInsert, selectChannel, clear, along };
+    return { channels, inserts, insert, sends, selectInsert, selectSends, selectChannel, clear, along };
 });

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, Refused } from '@/api/client';
-import type { Channel, Edit, Insert, RowName, SessionState, SessionSummary } from '@/api/types';
+import type { Channel, Edit, Send, SessionState, SessionSummary } from '@/api/types';
+import { findInsert, type Place } from '@/inserts';
 import { tellRefusal } from './notices';
 
 interface Waiting {
@@ -23,24 +24,34 @@ export const useSession = defineStore('session', () => {
 
     const document = computed(() => state.value?.document ?? null);
     const channels = computed<Channel[]>(() => state.value?.document.channels ?? []);
-    const tracks = computed(() => channels.value.filter((channel) => channel.kind !== 'main'));
+    const ofKind = (kind: Channel['kind']) => computed(() => channels.value.filter((channel) => channel.kind === kind));
+    const tracks = ofKind('track');
+    const groups = ofKind('group');
+    const returns = ofKind('return');
+    const cues = ofKind('cue');
     const main = computed(() => channels.value.find((channel) => channel.kind === 'main') ?? null);
 
     function channel(id: string): Channel | undefined {
         return channels.value.find((entry) => entry.id === id);
     }
 
-    function place(insertId: string): { channel: Channel; row: RowName; index: number; insert: Insert } | null {
+    function place(insertId: string): Place | null {
+        return findInsert(channels.value, insertId);
+    }
+
+    function send(id: string): { channel: Channel; send: Send } | null {
         for (const entry of channels.value) {
-            for (const row of ['inserts', 'postInserts'] as const) {
-                const index = entry[row].findIndex((insert) => insert.id === insertId);
-                const insert = entry[row][index];
-                if (insert) {
-                    return { channel: entry, row, index, insert };
-                }
+            const found = entry.sends.find((candidate) => candidate.id === id);
+            if (found) {
+                return { channel: entry, send: found };
             }
         }
         return null;
+    }
+
+    /** Whether sound from a channel can go to another without coming back. */
+    function closesLoop(from: string, to: string): boolean {
+        return state.value?.loops[from]?.includes(to) ?? false;
     }
 
     function take(next: SessionState): void {
@@ -83,11 +94,11 @@ export const useSession = defineStore('session', () => {
             } else {
                 waiting.push({ edit: change, gesture, done: [resolve] });
             }
-            void send();
+            void deliver();
         });
     }
 
-    async function send(): Promise<void> {
+    async function deliver(): Promise<void> {
         if (busy) {
             return;
         }
@@ -138,9 +149,14 @@ export const useSession = defineStore('session', () => {
         document,
         channels,
         tracks,
+        groups,
+        returns,
+        cues,
         main,
         channel,
         place,
+        send,
+        closesLoop,
         list,
         open,
         create,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useImports } from '@/stores/imports';
+import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelRow from '@/components/ChannelRow.vue';
@@ -9,10 +10,23 @@ import { useChipDrag } from '@/components/chipDrag';
 const session = useSession();
 const selection = useSelection();
 const imports = useImports();
+const screen = useScreen();
 const drag = useChipDrag();
 const isOver = ref(false);
 
-const order = computed(() => session.channels.map((channel) => channel.id));
+const sections = computed(() =>
+    [
+        { name: 'Tracks', channels: session.tracks },
+        { name: 'Groups', channels: session.groups },
+        { name: 'Returns', channels: session.returns },
+        { name: 'Cues', channels: session.cues },
+        { name: 'Main', channels: session.main ? [session.main] : [] },
+    ]
+        .map((section) => ({ ...section, channels: section.channels.filter((channel) => screen.isShown(channel.id)) }))
+        .filter((section) => section.channels.length > 0),
+);
+const order = computed(() => sections.value.flatMap((section) => section.channels.map((channel) => channel.id)));
+const hidden = computed(() => session.channels.filter((channel) => channel.hidden));
 
 function dropFiles(event: DragEvent): void {
     isOver.value = false;
@@ -23,8 +37,20 @@ function pick(): void {
     document.getElementById('hafen-import')?.click();
 }
 
-function addEmpty(): void {
-    void session.edit({ type: 'add-channel', name: `Track ${session.tracks.length + 1}`, width: 'stereo' });
+async function add(kind: 'track' | 'group' | 'return' | 'cue'): Promise<void> {
+    const names = { track: 'Track', group: 'Group', return: 'Return', cue: 'Cue' };
+    const count = session.channels.filter((channel) => channel.kind === kind).length;
+    const known = new Set(session.channels.map((channel) => channel.id));
+    await session.edit({ type: 'add-channel', kind, name: `${names[kind]} ${count + 1}`, width: 'stereo' });
+    const added = session.channels.find((channel) => !known.has(channel.id));
+    if (added) {
+        selection.clear();
+        selection.channels = [added.id];
+    }
+}
+
+function bringBack(channels: string[]): void {
+    void session.edit({ type: 'set-hidden', channels, hidden: false });
 }
 </script>
 
@@ -38,24 +64,53 @@ function addEmpty(): void {
         @dragleave.self="isOver = false"
         @drop.prevent="dropFiles"
     >
-        <section v-if="session.tracks.length > 0">
-            <h2>Tracks</h2>
-            <ChannelRow v-for="channel in session.tracks" :key="channel.id" :channel="channel" :order="order" />
-        </section>
-        <section v-else class="empty">
+        <section v-if="session.tracks.length === 0" class="empty">
             <h1>No tracks yet</h1>
             <p>Drop audio files anywhere here, or choose them. Each becomes a track.</p>
             <button class="pill on" @click="pick">Import files</button>
-            <button class="pill" @click="addEmpty">Add an empty track</button>
+            <button class="pill" @click="add('track')">Add an empty track</button>
         </section>
         <p v-for="entry in imports.running" :key="entry.name" class="importing hint">
             {{ entry.name }}: {{ entry.step }}
             <span class="figure">{{ entry.step === 'uploading' ? `${Math.round(entry.progress * 100)} %` : '…' }}</span>
         </p>
-        <section v-if="session.main">
-            <h2>Main</h2>
-            <ChannelRow :channel="session.main" :order="order" />
+        <section v-for="section in sections" :key="section.name" :data-section="section.name">
+            <h2>
+                {{ section.name }}
+                <button
+                    v-if="section.name === sections[0]?.name && hidden.length > 0"
+                    class="text-button"
+                    :aria-pressed="screen.areHiddenShown"
+                    @click="screen.areHiddenShown = !screen.areHiddenShown"
+                >
+                    {{ screen.areHiddenShown ? 'Hide again' : `${hidden.length} hidden` }}
+                </button>
+            </h2>
+            <p
+                v-if="section.name === sections[0]?.name && screen.areHiddenShown && hidden.length > 0"
+                class="lost hint"
+            >
+                Hidden, and still heard:
+                <button
+                    v-for="channel in hidden"
+                    :key="channel.id"
+                    class="pill"
+                    :title="`Show ${channel.name} again`"
+                    @click="bringBack([channel.id])"
+                >
+                    {{ channel.name }}
+                </button>
+                <button class="text-button" @click="bringBack(hidden.map((channel) => channel.id))">Show all</button>
+            </p>
+            <ChannelRow v-for="channel in section.channels" :key="channel.id" :channel="channel" :order="order" />
         </section>
+        <p class="adding hint">
+            Add a
+            <button class="text-button" @click="add('track')">track</button>
+            <button class="text-button" @click="add('group')">group</button>
+            <button class="text-button" @click="add('return')">return</button>
+            <button class="text-button" @click="add('cue')">cue</button>
+        </p>
         <div
             v-if="drag.state.value"
             class="ghost"
@@ -71,6 +126,8 @@ function addEmpty(): void {
     height: 100%;
     overflow: auto;
     padding-bottom: 24px;
+    scrollbar-width: thin;
+    scrollbar-color: var(--contour) transparent;
 }
 
 .paths.over {
@@ -113,6 +170,28 @@ h2::after {
 
 .empty .pill {
     margin: 8px 4px;
+}
+
+.adding {
+    margin: 10px 16px 0;
+}
+
+.lost {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 6px;
+    margin: 2px 16px;
+}
+
+.lost .pill {
+    padding: 1px 9px;
+}
+
+h2 .text-button {
+    order: 2;
+    padding: 0 6px;
+    color: var(--brass-text);
 }
 
 .importing {

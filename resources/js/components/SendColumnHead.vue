@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, onUnmounted } from 'vue';
+import type { Channel } from '@/api/types';
+import { decibels } from '@/format';
+import { useCatalogue } from '@/stores/catalogue';
+import { useListening } from '@/stores/listening';
+import { useScreen } from '@/stores/screen';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+
+/** What stands at the head of a column: the return's row of inserts, whether it is wet and solo-safe, its fader and its level. */
+const props = defineProps<{ channel: Channel }>();
+
+const session = useSession();
+const catalogue = useCatalogue();
+const selection = useSelection();
+const listening = useListening();
+const screen = useScreen();
+
+const dry = computed(() =>
+    props.channel.kind === 'return' ? props.channel.inserts.find(catalogue.isPartDry) : undefined,
+);
+const inserts = computed(() => {
+    if (props.channel.kind === 'cue') {
+        return props.channel.output === 'none' ? 'no output' : props.channel.output.replace(':', ' ').replace('-', '–');
+    }
+    const names = props.channel.inserts.map((insert) => session.state?.inserts[insert.id]?.label ?? '');
+    return names.length > 0 ? names.join(' · ') : '→ ' + (session.channel(props.channel.output)?.name ?? 'nowhere');
+});
+const level = computed(() => listening.level(`${props.channel.id}:post-fader`)?.peak);
+
+function select(event: MouseEvent): void {
+    selection.selectChannel(props.channel.id, event, [props.channel.id]);
+}
+
+let pointing = 0;
+function point(on: boolean): void {
+    window.clearTimeout(pointing);
+    if (on) {
+        pointing = window.setTimeout(() => (screen.pathOf = props.channel.id), 220);
+    } else if (screen.pathOf === props.channel.id) {
+        screen.pathOf = null;
+    }
+}
+onUnmounted(() => point(false));
+</script>
+
+<template>
+    <div class="head" :class="{ cue: channel.kind === 'cue', chosen: selection.channels.includes(channel.id) }">
+        <span class="top">
+            <button class="name plain" @click="select" @pointerenter="point(true)" @pointerleave="point(false)">
+                {{ channel.name }}
+            </button>
+            <button
+                v-if="channel.kind === 'return'"
+                class="safe"
+                :class="{ on: channel.soloSafe }"
+                :aria-pressed="channel.soloSafe"
+                :title="channel.soloSafe ? 'Solo-safe: heard when other channels are soloed' : 'Not solo-safe'"
+                @click="session.edit({ type: 'set-solo-safe', channels: [channel.id], soloSafe: !channel.soloSafe })"
+            >
+                safe
+            </button>
+        </span>
+        <button
+            v-if="dry && dry.type === 'processor'"
+            class="row dry plain"
+            :title="`${channel.name} is at ${Math.round(dry.mix * 100)} % wet on a return. Press to set 100 %`"
+            @click="session.edit({ type: 'set-mix', insert: dry.id, mix: 1 })"
+        >
+            {{ inserts }} · {{ Math.round(dry.mix * 100) }} % wet
+        </button>
+        <span v-else class="row" :title="inserts">{{ inserts }}</span>
+        <span class="figure numbers" :title="`Fader ${decibels(channel.fader)} dB, peak ${decibels(level)} dBFS`"
+            >{{ decibels(channel.fader, true) }} ▸ {{ decibels(level) }}</span
+        >
+    </div>
+</template>
+
+<style scoped>
+.head {
+    display: flex;
+    flex-direction: column;
+    gap: 1px;
+    min-width: 0;
+    padding: 2px 8px 5px;
+}
+
+.head.chosen {
+    background: var(--shoal-wash);
+}
+
+.top {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+}
+
+.name {
+    overflow: hidden;
+    font-weight: 600;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+}
+
+.cue .name {
+    color: var(--plum);
+}
+
+.safe {
+    padding: 0 6px;
+    border: 1px solid var(--contour);
+    border-radius: 999px;
+    background: none;
+    font-size: 12px;
+    color: var(--soft);
+    text-decoration: line-through;
+}
+
+.safe.on {
+    color: var(--ink);
+    text-decoration: none;
+}
+
+.row {
+    display: -webkit-box;
+    overflow: hidden;
+    font-size: 12px;
+    color: var(--soft);
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 2;
+    line-clamp: 2;
+}
+
+.dry {
+    color: var(--brass-text);
+}
+
+.numbers {
+    font-size: 12px;
+    white-space: nowrap;
+}
+</style>

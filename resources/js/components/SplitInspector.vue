@@ -1,0 +1,377 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Branch, Channel, RowName, Split } from '@/api/types';
+import { decibels } from '@/format';
+import { isBranchHeard } from '@/inserts';
+import { useFinder } from '@/stores/finder';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+import LyingSlider from './LyingSlider.vue';
+
+/** A split: what its branches get, each with its level, and what they add up to. */
+const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();
+
+const session = useSession();
+const listening = useListening();
+const selection = useSelection();
+const finder = useFinder();
+
+const title = computed(
+    () =>
+        ({
+            copies: 'Split',
+            frequency: 'Split by frequency',
+            'left-right': 'Left and right',
+            'mid-side': 'Mid and side',
+        })[props.split.by],
+);
+const facts = computed(() => session.state?.inserts[props.split.id]);
+const rise = computed(() => facts.value?.rise ?? null);
+const heard = computed(() => props.split.branches.filter((branch) => isBranchHeard(props.split, branch)).length);
+const comb = computed(() => session.state?.combs.find((entry) => entry.split === props.split.id));
+const most = computed(() => ({ copies: 16, frequency: 4, 'left-right': 2, 'mid-side': 2 })[props.split.by]);
+const fewest = computed(() => (props.split.by === 'copies' ? 1 : 2));
+const latency = computed(() => {
+    const samples = facts.value?.latency ?? 0;
+    return samples === 0
+        ? 'no latency'
+        : `${((samples / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late${props.channel.aligned ? ', branches lined up' : ''}`;
+});
+const into = computed(() => `${props.channel.id}:into:${props.split.id}`);
+const after = computed(() => `${props.channel.id}:insert:${props.split.id}`);
+
+function tapOf(branch: Branch): string {
+    return `${props.channel.id}:branch:${branch.id}`;
+}
+
+function listen(tap: string): void {
+    listening.listenAt(listening.listeningAt === tap ? null : tap);
+}
+
+function rename(branch: Branch, event: Event): void {
+    const name = (event.target as HTMLInputElement).value.trim();
+    if (name !== '' && name !== branch.name) {
+        void session.edit({ type: 'rename-branch', branch: branch.id, name });
+    }
+}
+
+function setCrossover(index: number, frequency: number | null, gesture: string): void {
+    if (frequency === null) {
+        return;
+    }
+    // It stops where it would pass its neighbours.
+    const low = (props.split.crossovers[index - 1] ?? 19.9) * 1.01;
+    const high = (props.split.crossovers[index + 1] ?? 20200) / 1.01;
+    const crossovers = [...props.split.crossovers];
+    crossovers[index] = Math.min(high, Math.max(low, frequency));
+    void session.edit({ type: 'set-crossovers', split: props.split.id, crossovers }, gesture);
+}
+
+function hertz(value: number | null): string {
+    return value === null ? '' : value >= 1000 ? `${(value / 1000).toFixed(2)} kHz` : `${Math.round(value)} Hz`;
+}
+
+function remove(): void {
+    selection.insert = null;
+    void session.edit({ type: 'remove-inserts', inserts: [props.split.id] });
+}
+
+function dissolve(event: Event): void {
+    const select = event.target as HTMLSelectElement;
+    const keep = select.value;
+    select.value = '';
+    selection.insert = null;
+    void session.edit({ type: 'dissolve-split', split: props.split.id, keep });
+}
+</script>
+
+<template>
+    <div class="inspector" :data-inspecting="split.id">
+        <header>
+            <h2>{{ title }}</h2>
+            <span class="soft">{{ channel.name }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span>
+        </header>
+        <div class="actions">
+            <button
+                class="text-button"
+                @click="session.edit({ type: 'set-insert-on', inserts: [split.id], on: !split.on })"
+            >
+                {{ split.on ? 'Bypass' : 'Switch on' }}
+            </button>
+            <select class="dissolve" aria-label="Dissolve the split" @change="dissolve">
+                <option value="">Dissolve …</option>
+                <option v-for="branch in split.branches" :key="branch.id" :value="branch.id">
+                    keep {{ branch.name }}
+                </option>
+            </select>
+            <button class="text-button" @click="remove">Remove</button>
+        </div>
+
+        <p v-if="facts?.equal && rise !== null && Math.abs(rise) > 0.05" class="about" data-rise>
+            <strong>{{ heard }} equal branches add {{ decibels(rise, true) }} dB.</strong>
+            <button class="plain mend" @click="session.edit({ type: 'keep-level', split: split.id })">
+                Keep the level
+            </button>
+        </p>
+        <p v-else-if="split.by === 'copies' && rise !== null && heard > 1 && rise > 0.05" class="hint">
+            Where the branches carry the same, they add up to {{ decibels(rise, true) }} dB.
+            <button class="plain mend" @click="session.edit({ type: 'keep-level', split: split.id })">
+                Keep the level
+            </button>
+        </p>
+        <p v-if="comb" class="about">
+            Branches are not lined up: {{ comb.samples }} samples apart, equal sound cancels first at
+            <span class="figure">{{ Math.round(comb.notch) }} Hz</span>.
+            <button
+                class="plain mend"
+                @click="session.edit({ type: 'set-aligned', channels: [channel.id], aligned: true })"
+            >
+                Line up
+            </button>
+        </p>
+
+        <div v-for="(crossover, index) in split.crossovers" :key="index" class="setting">
+            <span>Crossover{{ split.crossovers.length > 1 ? ` ${index + 1}` : '' }}</span>
+            <LyingSlider
+                :model-value="crossover"
+                :min="20"
+                :max="20000"
+                :default="[400, 2500, 6000][index] ?? 1000"
+                :step="1"
+                scale="logarithmic"
+                :label="`Crossover ${index + 1}`"
+                :text="hertz(crossover)"
+                @change="(value, gesture) => setCrossover(index, value, gesture)"
+            >
+                <template #default="{ value }">{{ hertz(value) }}</template>
+            </LyingSlider>
+        </div>
+
+        <section v-for="branch in split.branches" :key="branch.id" class="branch" :data-branch-settings="branch.id">
+            <div class="head">
+                <input
+                    class="title"
+                    :value="branch.name"
+                    aria-label="Name of the branch"
+                    @keydown.enter="($event.target as HTMLInputElement).blur()"
+                    @keydown.stop
+                    @blur="rename(branch, $event)"
+                />
+                <span class="figure level">{{ decibels(listening.level(tapOf(branch))?.peak, true) }}</span>
+                <button
+                    class="small"
+                    :class="{ on: branch.mute }"
+                    :aria-pressed="branch.mute"
+                    :aria-label="`Mute ${branch.name}`"
+                    @click="session.edit({ type: 'set-branch-mute', branches: [branch.id], mute: !branch.mute })"
+                >
+                    M
+                </button>
+                <button
+                    class="small"
+                    :class="{ on: branch.solo }"
+                    :aria-pressed="branch.solo"
+                    :aria-label="`Solo ${branch.name}`"
+                    @click="session.edit({ type: 'set-branch-solo', branches: [branch.id], solo: !branch.solo })"
+                >
+                    S
+                </button>
+                <button
+                    class="small"
+                    :class="{ on: branch.invert }"
+                    :aria-pressed="branch.invert"
+                    :aria-label="`Polarity of ${branch.name}`"
+                    title="Polarity"
+                    @click="
+                        session.edit({ type: 'set-branch-polarity', branches: [branch.id], invert: !branch.invert })
+                    "
+                >
+                    ø
+                </button>
+            </div>
+            <div class="setting">
+                <span>Level</span>
+                <LyingSlider
+                    :model-value="branch.gain"
+                    :min="-60"
+                    :max="12"
+                    :default="0"
+                    :step="0.5"
+                    :fine="0.1"
+                    scale="fader"
+                    :label="`Level of ${branch.name}`"
+                    :text="`${decibels(branch.gain)} dB`"
+                    @change="
+                        (gain, gesture) =>
+                            session.edit({ type: 'set-branch-gain', branches: [branch.id], gain }, gesture)
+                    "
+                >
+                    <template #default="{ value }">{{ decibels(value, true) }} dB</template>
+                </LyingSlider>
+            </div>
+            <div class="setting">
+                <span>Pan</span>
+                <LyingSlider
+                    :model-value="Math.round(branch.pan * 100)"
+                    :min="-100"
+                    :max="100"
+                    :default="0"
+                    :step="5"
+                    :fine="1"
+                    centred
+                    :label="`Pan of ${branch.name}`"
+                    :text="String(Math.round(branch.pan * 100))"
+                    @change="
+                        (pan, gesture) =>
+                            session.edit(
+                                { type: 'set-branch-pan', branches: [branch.id], pan: (pan ?? 0) / 100 },
+                                gesture,
+                            )
+                    "
+                >
+                    <template #default="{ value }">{{
+                        value === 0 ? 'centre' : `${(value ?? 0) < 0 ? 'L' : 'R'}${Math.abs(value ?? 0)}`
+                    }}</template>
+                </LyingSlider>
+            </div>
+            <div class="actions">
+                <button class="text-button" @click="finder.openFor(channel.id, row, branch.inserts.length, branch.id)">
+                    Add effect
+                </button>
+                <button
+                    class="text-button"
+                    :aria-pressed="listening.listeningAt === tapOf(branch)"
+                    @click="listen(tapOf(branch))"
+                >
+                    {{ listening.listeningAt === tapOf(branch) ? 'Back to Main' : 'Listen' }}
+                </button>
+                <button
+                    class="text-button"
+                    title="A channel of its own that sounds the same"
+                    @click="session.edit({ type: 'pull-out-branch', branch: branch.id })"
+                >
+                    Pull out
+                </button>
+                <button
+                    class="text-button"
+                    :disabled="split.branches.length <= fewest"
+                    @click="session.edit({ type: 'remove-branch', branch: branch.id })"
+                >
+                    Remove
+                </button>
+            </div>
+        </section>
+        <button
+            class="pill wide"
+            :disabled="split.branches.length >= most"
+            @click="session.edit({ type: 'add-branch', split: split.id })"
+        >
+            {{ split.by === 'frequency' ? 'Add a band' : 'Add a branch' }}
+        </button>
+        <div class="ears">
+            <button class="pill" :class="{ on: listening.listeningAt === into }" @click="listen(into)">
+                Listen before
+            </button>
+            <button class="pill" :class="{ on: listening.listeningAt === after }" @click="listen(after)">
+                Listen after
+            </button>
+        </div>
+        <p class="hint">
+            in <span class="figure">{{ decibels(listening.level(into)?.peak) }}</span> · out
+            <span class="figure">{{ decibels(listening.level(after)?.peak) }}</span> · {{ latency }}
+        </p>
+    </div>
+</template>
+
+<style scoped>
+.actions {
+    display: flex;
+    align-items: center;
+    margin: 0 -8px 4px;
+}
+
+.dissolve {
+    width: 92px;
+    margin: 0 4px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.branch {
+    margin-top: 10px;
+    border-top: 1px solid var(--contour);
+    padding-top: 6px;
+}
+
+.branch .setting {
+    grid-template-columns: 48px 1fr;
+    min-height: 26px;
+}
+
+.branch .actions .text-button {
+    color: var(--soft);
+    white-space: nowrap;
+    padding: 2px 8px;
+}
+
+.head {
+    display: flex;
+    align-items: center;
+    gap: 4px;
+}
+
+.title {
+    flex: 1;
+    min-width: 0;
+    margin-left: -5px;
+    padding: 1px 4px;
+    border: 1px solid transparent;
+    border-radius: 4px;
+    background: none;
+    font-weight: 600;
+}
+
+.title:hover,
+.title:focus {
+    border-color: var(--contour);
+}
+
+.level {
+    margin-right: 6px;
+    font-size: 12px;
+}
+
+.small {
+    width: 21px;
+    height: 21px;
+    padding: 0;
+    border: 1px solid var(--contour);
+    border-radius: 50%;
+    background: none;
+    font-size: 12px;
+    line-height: 1;
+}
+
+.small.on {
+    background: var(--ink);
+    border-color: var(--ink);
+    color: var(--paper);
+}
+
+.wide {
+    width: 100%;
+    margin: 10px 0;
+}
+
+.ears {
+    display: flex;
+    gap: 6px;
+    margin-bottom: 6px;
+}
+
+.ears .pill {
+    flex: 1;
+}
+</style>

@@ -1,0 +1,401 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Branch, Channel, RowName, Split } from '@/api/types';
+import { decibels } from '@/format';
+import { isBranchHeard } from '@/inserts';
+import { useListening } from '@/stores/listening';
+import { useScreen } from '@/stores/screen';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+import InsertRow from './InsertRow.vue';
+import PathLine from './PathLine.vue';
+import { useChipDrag } from './chipDrag';
+
+/** A split on the line: the first branch goes straight on, the others leave it as sidings, and all rejoin. */
+const props = defineProps<{ channel: Channel; row: RowName; split: Split; wide: boolean; silent?: boolean }>();
+
+const session = useSession();
+const selection = useSelection();
+const screen = useScreen();
+const listening = useListening();
+const drag = useChipDrag();
+
+const isOpen = computed(() => screen.isSplitOpen(props.split.id));
+const isOn = computed(() => props.split.on && props.channel.insertsOn);
+const isSelected = computed(() => selection.inserts.includes(props.split.id));
+const into = computed(() => `${props.channel.id}:into:${props.split.id}`);
+const after = computed(() => `${props.channel.id}:insert:${props.split.id}`);
+const facts = computed(() => session.state?.inserts[props.split.id]);
+const rises = computed(() => Boolean(facts.value?.equal) && (facts.value?.rise ?? 0) > 0.05);
+const kind = computed(
+    () =>
+        ({
+            copies: '',
+            frequency: ' by frequency',
+            'left-right': ' into left and right',
+            'mid-side': ' into mid and side',
+        })[props.split.by],
+);
+const label = computed(() => `Split${kind.value} of ${props.channel.name}`);
+const shownBranches = computed(() => (isOpen.value ? props.split.branches : []));
+
+function isHeard(branch: Branch): boolean {
+    return isOn.value && isBranchHeard(props.split, branch);
+}
+
+function select(event: MouseEvent): void {
+    selection.selectInsert(props.channel.id, props.split.id, event);
+}
+
+function band(index: number): string {
+    if (props.split.by !== 'frequency') {
+        return '';
+    }
+    const hertz = (value: number) =>
+        value >= 1000 ? `${Number((value / 1000).toFixed(1))}k` : String(Math.round(value));
+    const [from, to] = [props.split.crossovers[index - 1], props.split.crossovers[index]];
+    return from === undefined
+        ? `to ${hertz(to ?? 0)}`
+        : to === undefined
+          ? `from ${hertz(from)}`
+          : `${hertz(from)}–${hertz(to)}`;
+}
+
+/** Chips may shrink to their lamps, but a branch keeps room for what is in it; a row that is too long scrolls. */
+function leastWidth(branch: Branch, index: number): number {
+    const label = `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 7 + 26;
+    return branch.inserts.reduce((sum, insert) => sum + (insert.type === 'split' ? 190 : 56), label + 36);
+}
+
+function branchTitle(branch: Branch): string {
+    const state = branch.mute ? ', muted' : isHeard(branch) ? '' : ', silent';
+    const level = listening.level(`${props.channel.id}:branch:${branch.id}`);
+    return `${branch.name} ${decibels(branch.gain)} dB${branch.invert ? ', polarity inverted' : ''}${state}${
+        level ? `, peak ${decibels(level.peak)} dBFS` : ''
+    }`;
+}
+</script>
+
+<template>
+    <div
+        class="siding"
+        :style="{ minWidth: isOpen ? `${28 + Math.max(...split.branches.map(leastWidth))}px` : undefined }"
+        :class="{ off: !isOn, chosen: isSelected, dragged: drag.state.value?.insert === split.id }"
+        data-item
+        :data-split="split.id"
+        :data-open="isOpen"
+    >
+        <span class="end">
+            <PathLine :tap="into" :wide="wide" :silent="silent" />
+            <button
+                class="fork plain"
+                :class="{ rises }"
+                :aria-label="label"
+                :title="`${label}: press for its settings, drag to move it${rises ? '. Its equal branches add ' + decibels(facts?.rise, true) + ' dB' : ''}`"
+                @pointerdown="drag.grab($event, split.id, label)"
+                @click.stop="select"
+            />
+        </span>
+        <div v-if="isOpen" class="branches">
+            <div
+                v-for="(branch, index) in shownBranches"
+                :key="branch.id"
+                class="branch"
+                :class="{ siding: index > 0, last: index === split.branches.length - 1, quiet: !isHeard(branch) }"
+                :data-branch-row="branch.id"
+                :style="{ minWidth: `${leastWidth(branch, index)}px` }"
+            >
+                <span class="turn out" aria-hidden="true" />
+                <button class="name plain" :title="branchTitle(branch)" @click.stop="select">
+                    <span v-if="branch.mute" class="state">M</span><span v-if="branch.solo" class="state solo">S</span
+                    >{{ branch.name }} <span class="figure gain">{{ decibels(branch.gain, true) }}</span
+                    ><span v-if="band(index)" class="band">{{ band(index) }}</span>
+                </button>
+                <InsertRow
+                    class="inner"
+                    :channel="channel"
+                    :row="row"
+                    :inserts="branch.inserts"
+                    :branch="branch"
+                    :start="into"
+                    :wide="wide || split.by === 'left-right'"
+                    :silent="silent || !isHeard(branch)"
+                />
+                <span class="turn in" aria-hidden="true" />
+            </div>
+        </div>
+        <button
+            v-else
+            class="closed plain"
+            :title="label"
+            @click.stop="select"
+            @dblclick.stop="screen.toggleSplit(split.id)"
+        >
+            {{ facts?.label ?? 'Split' }}
+        </button>
+        <span class="end">
+            <PathLine :tap="after" :wide="wide" :silent="silent" />
+            <button
+                class="join plain"
+                :aria-expanded="isOpen"
+                :aria-label="isOpen ? `Close the ${label}` : `Open the ${label}`"
+                :title="isOpen ? 'Close' : 'Open'"
+                @click.stop="screen.toggleSplit(split.id)"
+            >
+                {{ isOpen ? '‹' : '›' }}
+            </button>
+        </span>
+    </div>
+</template>
+
+<style scoped>
+.siding {
+    --tie: var(--water);
+
+    position: relative;
+    display: flex;
+    flex: 0 1 auto;
+    align-items: flex-start;
+    min-width: 0;
+}
+
+.siding.off {
+    --tie: var(--contour);
+}
+
+.siding.dragged {
+    opacity: 0.35;
+}
+
+.end {
+    position: relative;
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    flex: none;
+    width: 14px;
+    height: var(--line-height);
+}
+
+.end :deep(.line) {
+    top: 50%;
+}
+
+.fork,
+.join {
+    position: relative;
+    width: 12px;
+    height: 12px;
+    border: 2px solid var(--tie);
+    border-radius: 50%;
+    background: var(--paper);
+    touch-action: none;
+}
+
+.fork {
+    cursor: grab;
+}
+
+.fork.rises {
+    border-color: var(--brass);
+    background: var(--brass);
+}
+
+.chosen > .end > .fork {
+    border-color: var(--deep);
+    background: var(--deep);
+    outline: 2px solid var(--deep);
+    outline-offset: 1.5px;
+}
+
+.join {
+    width: 14px;
+    height: 14px;
+    font-size: 12px;
+    line-height: 8px;
+    text-align: center;
+    color: var(--soft);
+}
+
+.branches {
+    display: flex;
+    flex: 0 1 auto;
+    flex-direction: column;
+    min-width: 0;
+}
+
+.branch {
+    position: relative;
+    display: flex;
+    align-items: flex-start;
+    min-width: 0;
+    padding: 0 0 0 4px;
+}
+
+.branch.siding {
+    --line-height: 32px;
+
+    padding: 0 8px 0 10px;
+}
+
+.branch.siding .inner {
+    --line-height: 32px;
+}
+
+.name {
+    position: relative;
+    display: inline-flex;
+    align-items: center;
+    flex: none;
+    gap: 4px;
+    height: var(--line-height);
+    padding: 0 2px;
+    font-size: 12px;
+    white-space: nowrap;
+}
+
+.branch:not(.siding) .name::before {
+    position: absolute;
+    inset: 9px -2px;
+    z-index: 0;
+    border: 1px solid var(--contour);
+    border-radius: 999px;
+    content: '';
+}
+
+.branch:not(.siding) .name {
+    padding: 0 6px;
+    margin-left: -4px;
+    background: linear-gradient(var(--paper), var(--paper)) center / 100% 24px no-repeat;
+}
+
+.chosen > .branches > .branch > .name {
+    color: var(--deep);
+    font-weight: 500;
+}
+
+.quiet > .name {
+    color: var(--soft);
+}
+
+.gain,
+.band {
+    font-size: 12px;
+    color: var(--soft);
+    letter-spacing: -0.02em;
+}
+
+.state {
+    width: 15px;
+    height: 15px;
+    border-radius: 50%;
+    background: var(--ink);
+    color: var(--paper);
+    font-size: 12px;
+    line-height: 15px;
+    text-align: center;
+}
+
+.state.solo {
+    background: var(--brass);
+}
+
+.inner {
+    flex: 1 1 auto;
+    min-width: 0;
+}
+
+/* The track that leaves the line and comes back to it. */
+.turn {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    width: 12px;
+    pointer-events: none;
+}
+
+.turn.out {
+    left: -7px;
+}
+
+.turn.in {
+    right: -7px;
+}
+
+.branch:not(.siding):not(.last) > .turn::before {
+    position: absolute;
+    top: calc(var(--line-height) / 2);
+    bottom: 0;
+    border: 0 solid var(--tie);
+    content: '';
+}
+
+.branch:not(.siding):not(.last) > .turn.out::before {
+    left: 0;
+    border-left-width: 2px;
+}
+
+.branch:not(.siding):not(.last) > .turn.in::before {
+    right: 0;
+    border-right-width: 2px;
+}
+
+.branch.siding > .turn::before {
+    position: absolute;
+    top: 0;
+    height: calc(var(--line-height) / 2 + 1px);
+    width: 14px;
+    border: 0 solid var(--tie);
+    border-bottom-width: 2px;
+    content: '';
+}
+
+.branch.siding > .turn.out::before {
+    left: 0;
+    border-left-width: 2px;
+    border-bottom-left-radius: 12px;
+}
+
+.branch.siding > .turn.in::before {
+    right: 0;
+    border-right-width: 2px;
+    border-bottom-right-radius: 12px;
+}
+
+.branch.siding:not(.last) > .turn::after {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    border: 0 solid var(--tie);
+    content: '';
+}
+
+.branch.siding:not(.last) > .turn.out::after {
+    left: 0;
+    border-left-width: 2px;
+}
+
+.branch.siding:not(.last) > .turn.in::after {
+    right: 0;
+    border-right-width: 2px;
+}
+
+.branch.quiet.siding > .turn::before {
+    border-bottom-style: dashed;
+}
+
+.closed {
+    height: 26px;
+    margin: 8px 0;
+    padding: 0 8px;
+    border: 1px solid var(--deep);
+    border-radius: 5px;
+    background: var(--sheet);
+    white-space: nowrap;
+}
+
+.chosen > .closed {
+    background: var(--deep);
+    color: var(--on-deep);
+}
+</style>

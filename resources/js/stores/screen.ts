@@ -1,0 +1,67 @@
+import { defineStore } from 'pinia';
+import { computed, ref, watch } from 'vue';
+import { useSession } from './session';
+
+export type ViewName = 'paths' | 'sends';
+
+const VIEW = 'hafen.view';
+
+/** How the session is looked at: none of it changes the sound, and none of it is part of the document. */
+export const useScreen = defineStore('screen', () => {
+    const session = useSession();
+    const view = ref<ViewName>(localStorage.getItem(VIEW) === 'sends' ? 'sends' : 'paths');
+    const closedSplits = ref<string[]>([]);
+    const foldedGroups = ref<string[]>([]);
+    const areHiddenShown = ref(false);
+    /** The channel whose path stands out, while it is pointed at or has the focus. */
+    const pathOf = ref<string | null>(null);
+
+    watch(view, (name) => localStorage.setItem(VIEW, name));
+
+    const path = computed(() => {
+        const id = pathOf.value;
+        const ids = id === null ? undefined : session.state?.paths[id];
+        return ids ? new Set(ids) : null;
+    });
+
+    function flip(list: string[], id: string): string[] {
+        return list.includes(id) ? list.filter((other) => other !== id) : [...list, id];
+    }
+
+    /** Members of a folded group, and members of groups in it. */
+    function isFolded(id: string): boolean {
+        let output = session.channel(id)?.output;
+        for (let steps = 0; output && steps < 64; ++steps) {
+            if (foldedGroups.value.includes(output)) {
+                return true;
+            }
+            output = session.channel(output)?.output;
+        }
+        return false;
+    }
+
+    function isShown(id: string): boolean {
+        const channel = session.channel(id);
+        return Boolean(channel) && !(channel?.hidden && !areHiddenShown.value) && !isFolded(id);
+    }
+
+    /** Fades what is not on the path that stands out. */
+    function isAside(id: string): boolean {
+        return path.value !== null && !path.value.has(id);
+    }
+
+    return {
+        view,
+        closedSplits,
+        foldedGroups,
+        areHiddenShown,
+        pathOf,
+        path,
+        isShown,
+        isAside,
+        isSplitOpen: (id: string) => !closedSplits.value.includes(id),
+        toggleSplit: (id: string) => (closedSplits.value = flip(closedSplits.value, id)),
+        isGroupFolded: (id: string) => foldedGroups.value.includes(id),
+        toggleGroup: (id: string) => (foldedGroups.value = flip(foldedGroups.value, id)),
+    };
+});
