@@ -6,3 +6,5 @@ use Illuminate\Foundation\Testing\RefreshDatabase;
 use Tests\TestCase;
 
 pest()->extend(TestCase::class)->use(RefreshDatabase::class)->in('Feature');
+
+require_once __DIR__.'/Support/browser.php';

@@ -8,7 +8,6 @@ use Hafen\Audio\WavReader;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Signal;
-use Tests\Support\Application;
 use Tests\Support\Chromium;
 use Tests\Support\Demo;
 
@@ -18,89 +17,12 @@ use Tests\Support\Demo;
  */
 
 beforeEach(function (): void {
-    $this->hafen = Application::running();
-    $this->browser = new Chromium;
-    // Every test has four tracks of the demo of its own, ten seconds long.
-    $demo = $this->hafen->get('sessions/1')['document'];
-    $this->session = $this->hafen->post('sessions', ['name' => 'Copy '.bin2hex(random_bytes(3))])['id'];
-    $change = 1;
-    foreach ($demo['channels'] as $channel) {
-        if ($channel['kind'] === 'main' || in_array($channel['id'], ['hall', 'announcement', 'shaker', 'choir'], true)) {
-            continue;
-        }
-        $clip = $channel['source']['clips'][0];
-        $state = $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => [
-            'type' => 'add-channel', 'name' => $channel['name'], 'file' => ['file' => $clip['file'], 'length' => 480_000, 'width' => $channel['width']],
-        ]]);
-        $change = $state['change'];
-    }
-    foreach ([['upright-bass', 'filter'], ['upright-bass', 'compressor'], ['upright-bass', 'drive'], ['cello', 'parametric-eq']] as [$channel, $processor]) {
-        $change = $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => ['type' => 'add-insert', 'channels' => [$channel], 'processor' => $processor]])['change'];
-    }
-    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    openTracks();
 });
 
 afterEach(function (): void {
-    $complaints = array_filter($this->browser->complaints(), static fn (string $line): bool => ! str_contains($line, '422') && ! str_contains($line, '409'));
-    $this->browser->quit();
-    expect($complaints)->toBe([]);
+    closeTracks();
 });
-
-/** The state on the server. @return array<string, mixed> */
-function onServer(): array
-{
-    return test()->hafen->get('sessions/'.test()->session);
-}
-
-/** Processors of a channel's row on the server. @return list<string> */
-function rowOnServer(string $name): array
-{
-    foreach (onServer()['document']['channels'] as $channel) {
-        if ($channel['name'] === $name) {
-            return array_column($channel['inserts'], 'processor');
-        }
-    }
-
-    return [];
-}
-
-/** The chips of a row on the screen. @return list<string> */
-function rowOnScreen(string $channel): array
-{
-    return test()->browser->script("return [...document.querySelectorAll('[data-drop-row=inserts][data-channel={$channel}] [data-insert]')].map((chip) => chip.dataset.processor)");
-}
-
-/** Largest sample the loudspeakers get just now. */
-function heardNow(): float
-{
-    return (float) test()->browser->script(
-        'const p = window.hafen.player; if (!p.analyser) return 0; const d = new Float32Array(2048); p.analyser.getFloatTimeDomainData(d); return Math.max(...d.map(Math.abs))',
-    );
-}
-
-/** What the figure of a tap says. */
-function figure(string $tap): ?float
-{
-    $level = test()->browser->script("return document.querySelector('[data-tap=\"{$tap}\"]')?.dataset.level ?? ''");
-
-    return match ($level) {
-        '' => null,
-        'silence' => -INF,
-        default => (float) $level,
-    };
-}
-
-function press(string $keys): void
-{
-    test()->browser->driver->getKeyboard()->sendKeys($keys);
-}
-
-/** Plays round and round, so that no machine is too slow to see something before the end. */
-function playOn(): void
-{
-    press('l');
-    press(' ');
-}
 
 it('plays with Space: sound arrives, the clock runs and the figures move', function (): void {
     playOn();
@@ -156,23 +78,7 @@ it('adds an effect from the keyboard, to several channels at once', function ():
 });
 
 it('reorders by drag, copies with Alt, swaps onto a chip, and moves by keys', function (): void {
-    $drag = function (string $from, string $to, float $share, bool $alt = false): void {
-        $source = $this->browser->find("[data-insert={$from}] .name");
-        $target = $this->browser->find($to);
-        $actions = new WebDriverActions($this->browser->driver);
-        $width = $target->getSize()->getWidth();
-        if ($alt) {
-            $actions->keyDown(null, WebDriverKeys::ALT);
-        }
-        $actions->clickAndHold($source)
-            ->moveToElement($target, (int) (($share - 0.5) * $width), 0)
-            ->moveByOffset(1, 0)
-            ->release();
-        if ($alt) {
-            $actions->keyUp(null, WebDriverKeys::ALT);
-        }
-        $actions->perform();
-    };
+    $drag = static fn (string $from, string $to, float $share, bool $alt = false) => dragTo("[data-insert={$from}] .name", $to, $share, $alt);
     // To the right edge of the last chip: after it.
     $drag('i1', '[data-insert=i3]', 0.9);
     $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['compressor', 'drive', 'filter'], 'the filter to be last');

@@ -121,7 +121,7 @@ final class Chromium
      *
      * @param  callable(): mixed  $condition
      */
-    public function until(callable $condition, string $what, float $seconds = 180.0): mixed
+    public function until(callable $condition, string $what, float $seconds = 60.0): mixed
     {
         $end = microtime(true) + $seconds;
         do {

@@ -25,7 +25,7 @@ final class SetUpDemo extends Command
         if (! $this->option('again') && StoredSession::query()->where('name', 'Ferry Terminal')->exists()) {
             return self::SUCCESS;
         }
-        $this->info('Making the demo session "Ferry Terminal" (eight tracks, half a minute each) ...');
+        $this->info('Making the demo session "Ferry Terminal" (ten tracks, half a minute each, and the paths they take) ...');
         $demo = new FerryTerminal;
         $ids = [];
         foreach (array_keys(FerryTerminal::voices()) as $voice) {

@@ -85,6 +85,13 @@ final class DelayLine
     {
         $frames = count($samples);
         $kept = count($history);
+        if ($this->before === null && $kept <= $frames) {
+            // The usual case, with as little copied as can be.
+            $out = array_merge($history, array_slice($samples, 0, $frames - $kept));
+            $history = array_slice($samples, $frames - $kept);
+
+            return $out;
+        }
         $all = [...$history, ...$samples];
         $history = $this->length === 0 ? [] : array_slice($all, -$this->length);
         $out = array_slice($all, $kept - $this->length, $frames);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Dsp;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Samples;
 
 /** A gain for each side, moving to its target without a click. While both are the same a mono block stays mono. */
 final class StereoGain
@@ -60,25 +59,20 @@ final class StereoGain
     }
 
     /**
-     * Adds a block, with its gains, to a sum of two sides. The block is left as it is.
+     * Both sides of a block and the gains they are still to have. The block is left as it is.
      *
-     * @param  list<float>  $left
-     * @param  list<float>  $right
-     * @return array{list<float>, list<float>}
+     * @return array{array{list<float>, float}, array{list<float>, float}} left, right
      */
-    public function addTo(array $left, array $right, Block $block): array
+    public function parts(Block $block): array
     {
         if ($this->moving()) {
             $block = clone $block;
             $this->process($block);
 
-            return [Samples::add($left, $block->left), Samples::add($right, $block->right())];
+            return [[$block->left, 1.0], [$block->right(), 1.0]];
         }
 
-        return [
-            Samples::addScaled($left, $block->left, $this->left->gain()),
-            Samples::addScaled($right, $block->right(), $this->right->gain()),
-        ];
+        return [[$block->left, $this->left->gain()], [$block->right(), $this->right->gain()]];
     }
 
     private function isOneGain(): bool

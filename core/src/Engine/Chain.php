@@ -60,6 +60,12 @@ final class Chain
         }
     }
 
+    /** The meter after the last stop, which measures what leaves the chain. */
+    public function lastMeter(): ?Meter
+    {
+        return $this->stops === [] ? null : $this->stops[count($this->stops) - 1]->meter();
+    }
+
     /** @return array<string, int> samples since the chain's start by stage */
     public function stages(): array
     {

@@ -88,20 +88,18 @@ final class Feed
     }
 
     /**
-     * Adds what it brings to a sum of two sides.
+     * What it brings to a sum, and the gains it is still to have there.
      *
-     * @param  list<float>  $left
-     * @param  list<float>  $right
-     * @return array{list<float>, list<float>}
+     * @return array{array{list<float>, float}, array{list<float>, float}} left, right
      */
-    public function addTo(array $left, array $right): array
+    public function parts(int $frames): array
     {
-        $block = $this->from->passing($this->stage, count($left));
+        $block = $this->from->passing($this->stage, $frames);
         if ($this->alignment->length() > 0 || $this->alignment->changing()) {
             $block = clone $block;
         }
         $this->alignment->process($block);
 
-        return $this->level->addTo($left, $right, $block);
+        return $this->level->parts($block);
     }
 }

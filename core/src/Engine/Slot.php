@@ -27,7 +27,7 @@ final class Slot implements Stop
     /** Length of the fade when it is switched, in ms. */
     private const FADE = 10.0;
 
-    public readonly Meter $meter;
+    private readonly Meter $meter;
 
     private readonly ParameterGlide $glide;
 
@@ -128,6 +128,11 @@ final class Slot implements Stop
     public function meters(): array
     {
         return ["insert:{$this->id}" => $this->meter];
+    }
+
+    public function meter(): Meter
+    {
+        return $this->meter;
     }
 
     public function stops(): array

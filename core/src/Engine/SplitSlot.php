@@ -166,6 +166,11 @@ final class SplitSlot implements Stop
         return $meters;
     }
 
+    public function meter(): Meter
+    {
+        return $this->after;
+    }
+
     public function stops(): array
     {
         $stops = [];

@@ -34,6 +34,9 @@ interface Stop
     /** @return array<string, Meter> by stage, in the order of {@see stages()} */
     public function meters(): array;
 
+    /** The one at its end. */
+    public function meter(): Meter;
+
     /** @return array<string, Stop> this one and those in it by the stage after each */
     public function stops(): array;
 

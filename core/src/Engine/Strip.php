@@ -218,7 +218,7 @@ final class Strip
         $this->pass(Tap::SOURCE, $block, $taps);
         $this->inserts->process($block, $place, $metered, $taps);
         if ($metered) {
-            $this->preFader->measure($block, $place);
+            $this->preFader->measureLike($this->inserts->lastMeter() ?? $this->source);
         }
         $this->pass(Tap::PRE_FADER, $block, $taps);
         $this->fader->process($block);
@@ -251,11 +251,12 @@ final class Strip
         if ($this->followsTap && count($this->feeds) === 1) {
             $block = $this->feeds[0]->take($frames);
         } else {
-            $left = $right = array_fill(0, $frames, 0.0);
+            $left = $right = [];
             foreach ($this->feeds as $feed) {
-                [$left, $right] = $feed->addTo($left, $right);
+                [$left[], $right[]] = $feed->parts($frames);
             }
-            $block = new Block($left, $right);
+            $silence = array_fill(0, $frames, 0.0);
+            $block = new Block(Samples::addAllScaled($silence, $left), Samples::addAllScaled($silence, $right));
         }
         if ($this->width === Width::Mono && ! $block->mono) {
             $block = Block::mono(Samples::mid($block->left, $block->right));

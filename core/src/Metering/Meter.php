@@ -19,6 +19,9 @@ final class Meter
 
     private float $gainReduction = 0.0;
 
+    /** @var array{float, float, int, int} peak, energy, overs and samples of the block measured last */
+    private array $last = [0.0, 0.0, 0, 0];
+
     private int $from = PHP_INT_MIN;
 
     private int $to = PHP_INT_MAX;
@@ -45,6 +48,8 @@ final class Meter
             $first = max(0, $this->from - $place);
             $count = min($end, $this->to) - $place - $first;
             if ($count <= 0) {
+                $this->last = [0.0, 0.0, 0, 0];
+
                 return true;
             }
             $block = new Block(
@@ -53,9 +58,7 @@ final class Meter
                 $block->mono,
             );
         }
-        $peak = $this->peak;
-        $before = $this->energy;
-        [$peak, $energy, $overs] = self::side($block->left, $peak);
+        [$peak, $energy, $overs] = self::side($block->left, 0.0);
         if ($block->mono) {
             $energy *= 2;
             $overs *= 2;
@@ -65,14 +68,19 @@ final class Meter
             $overs += $overRight;
         }
         if (! is_finite($energy)) {
+            $this->last = [0.0, 0.0, 0, 0];
+
             return false;
         }
-        $this->peak = $peak;
-        $this->energy = $before + $energy;
-        $this->overs += $overs;
-        $this->samples += 2 * $block->frames();
+        $this->count([$peak, $energy, $overs, 2 * $block->frames()]);
 
         return true;
+    }
+
+    /** Takes in what another meter measured last: for a tap that carries the same sound, as late. */
+    public function measureLike(self $other): void
+    {
+        $this->count($other->last);
     }
 
     public function reduced(float $decibels): void
@@ -95,6 +103,18 @@ final class Meter
         $this->samples = $this->overs = 0;
 
         return $reading;
+    }
+
+    /** @param  array{float, float, int, int}  $measured */
+    private function count(array $measured): void
+    {
+        [$peak, $energy, $overs, $samples] = $this->last = $measured;
+        if ($peak > $this->peak) {
+            $this->peak = $peak;
+        }
+        $this->energy += $energy;
+        $this->overs += $overs;
+        $this->samples += $samples;
     }
 
     /**

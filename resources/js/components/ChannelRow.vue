@@ -358,7 +358,7 @@ function panText(pan: number): string {
     --line-height: 50px;
 
     display: grid;
-    grid-template-columns: 106px 46px 46px 38px minmax(110px, 1fr) 40px 84px 48px auto 42px 98px 56px;
+    grid-template-columns: 104px 44px 45px 38px minmax(110px, 1fr) 38px 80px 44px auto 40px 96px 54px;
     align-items: start;
     min-height: 50px;
     padding: 0 10px 0 16px;

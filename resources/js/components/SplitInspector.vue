@@ -109,7 +109,7 @@ function dissolve(event: Event): void {
         </div>
 
         <p v-if="facts?.equal && rise !== null && Math.abs(rise) > 0.05" class="about" data-rise>
-            <strong>{{ heard }} equal branches add {{ decibels(rise, true) }} dB.</strong>
+            <strong>{{ heard }} equal branches add {{ rise.toFixed(2).replace('-', '−') }} dB.</strong>
             <button class="plain mend" @click="session.edit({ type: 'keep-level', split: split.id })">
                 Keep the level
             </button>

@@ -63,8 +63,8 @@ function band(index: number): string {
 
 /** Chips may shrink to their lamps, but a branch keeps room for what is in it; a row that is too long scrolls. */
 function leastWidth(branch: Branch, index: number): number {
-    const label = `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 7 + 26;
-    return branch.inserts.reduce((sum, insert) => sum + (insert.type === 'split' ? 190 : 56), label + 36);
+    const label = `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 6.4 + 14;
+    return branch.inserts.reduce((sum, insert) => sum + (insert.type === 'split' ? 190 : 52), label + 28);
 }
 
 function branchTitle(branch: Branch): string {
@@ -91,7 +91,7 @@ function branchTitle(branch: Branch): string {
                 class="fork plain"
                 :class="{ rises }"
                 :aria-label="label"
-                :title="`${label}: press for its settings, drag to move it${rises ? '. Its equal branches add ' + decibels(facts?.rise, true) + ' dB' : ''}`"
+                :title="`${label}: press for its settings, drag to move it${rises ? '. Its equal branches add ' + (facts?.rise ?? 0).toFixed(2) + ' dB' : ''}`"
                 @pointerdown="drag.grab($event, split.id, label)"
                 @click.stop="select"
             />
