@@ -9,6 +9,7 @@ use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ProcessorController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\SplitPresetController;
 use App\Http\Controllers\SurveyController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
@@ -27,6 +28,10 @@ Route::post('processors/{processor}/picture', [ProcessorController::class, 'pict
 Route::get('presets', [PresetController::class, 'index']);
 Route::post('presets', [PresetController::class, 'store']);
 Route::delete('presets/{preset}', [PresetController::class, 'destroy']);
+
+Route::get('split-presets', [SplitPresetController::class, 'index']);
+Route::post('split-presets', [SplitPresetController::class, 'store']);
+Route::delete('split-presets/{preset}', [SplitPresetController::class, 'destroy']);
 
 Route::post('uploads', [UploadController::class, 'store']);
 Route::get('uploads/{upload}', [UploadController::class, 'show']);

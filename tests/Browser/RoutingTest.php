@@ -79,7 +79,7 @@ it('sends to a new return with a chosen effect in one step, and what arrives the
     $this->browser->waitFor('.finder .field')->sendKeys('reverb'.WebDriverKeys::ENTER);
     $this->browser->waitFor('[data-section=Returns] [data-channel-row=reverb]');
     $return = channelOnServer('Reverb');
-    expect($return['soloSafe'])->toBeTrue()->and($return['inserts'][0]['mix'])->toBe(1.0)
+    expect($return['soloSafe'])->toBeTrue()->and($return['inserts'][0]['mix'])->toEqual(1)
         ->and(sendsOnServer('Cello'))->toBe(['reverb -12 post-fader'])->and(sendsOnServer('Frame drum'))->toBe(['reverb -12 post-fader']);
     // The row shows it, and the inspector says which sends are being changed.
     $this->browser->waitFor('[data-channel-row=cello] [data-send]');
@@ -250,7 +250,7 @@ it('shows a path, hides and finds channels, and says where alignment is off', fu
     $this->browser->until(fn (): bool => ! $this->browser->has('[data-channel-row=upright-bass]'), 'the row to be hidden');
     pressButton('1 hidden');
     pressButton('Upright bass', '.lost');
-    $this->browser->waitFor('[data-channel-row=upright-bass]');
+    $this->browser->until(fn (): bool => ! $this->browser->has('.lost') && channelOnServer('Upright bass')['hidden'] === false, 'the row to be back');
     // Its drive makes it 27 samples late: 48000 / (2 * 27) = 889 Hz.
     selectRows('upright-bass');
     pressButton('Alignment off', '.side');

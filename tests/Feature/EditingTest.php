@@ -5,12 +5,6 @@ declare(strict_types=1);
 use App\Models\StoredSession;
 use Tests\Support\Demo;
 
-/** @param  array<string, mixed>  $edit */
-function edit(StoredSession $session, int $base, array $edit, ?string $gesture = null): Illuminate\Testing\TestResponse
-{
-    return test()->postJson("/api/sessions/{$session->id}/edits", ['base' => $base, 'edit' => $edit, ...($gesture === null ? [] : ['gesture' => $gesture])]);
-}
-
 it('shows a session with what follows from it', function (): void {
     $session = Demo::session();
     $this->getJson("/api/sessions/{$session->id}")->assertOk()

@@ -93,3 +93,20 @@ it('surveys every kind of channel and every branch', function (): void {
         ->and($taps['cue:source']['peak'])->toEqualWithDelta($taps['bass:pre-fader']['peak'] - 3.0 - 10 * log10(2), 0.001)
         ->and($taps['plate:post-fader']['peak'])->not->toBeNull();
 });
+
+it('keeps splits under names, and takes them into any row', function (): void {
+    $session = Demo::session(routedSession());
+    $split = (array) json_decode((string) $this->getJson("/api/sessions/{$session->id}")->getContent())->document->channels[1]->inserts[0];
+    $this->postJson('/api/split-presets', ['name' => 'Twice', 'split' => $split])->assertCreated()->assertJsonPath('name', 'Twice');
+    $this->postJson('/api/split-presets', ['name' => 'Twice', 'split' => [...$split, 'on' => false]])->assertCreated();
+    $stored = (array) json_decode((string) $this->getJson('/api/split-presets')->assertJsonCount(1)->getContent())[0];
+    edit($session, 1, ['type' => 'paste-inserts', 'channel' => 'cello', 'name' => $stored['name'], 'inserts' => [$stored['split']]])->assertOk()
+        ->assertJsonPath('document.channels.0.inserts.1.type', 'split')
+        ->assertJsonPath('document.channels.0.inserts.1.on', false)
+        ->assertJsonPath('undo', 'Twice on Cello');
+    $this->postJson('/api/split-presets', ['name' => 'Bad', 'split' => ['type' => 'split', 'id' => 's1', 'branches' => []]])->assertUnprocessable()
+        ->assertJsonPath('place', '/split/0/branches');
+    $this->postJson('/api/split-presets', ['name' => 'Bad', 'split' => $split['branches'][1]->inserts[0]])->assertUnprocessable()->assertJsonPath('place', '/split');
+    $this->deleteJson("/api/split-presets/{$stored['id']}")->assertNoContent();
+    $this->getJson('/api/split-presets')->assertJsonCount(0);
+});

@@ -33,6 +33,7 @@ final readonly class Application
         hafen validate SESSION.json
         hafen processors [--json]
         hafen render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]
+                     (also CHANNEL:insert:ID, CHANNEL:into:SPLIT, CHANNEL:branch:ID)
                      [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
         hafen survey SESSION.json [--json]
         hafen path SESSION.json CHANNEL [--format text|mermaid|dot]

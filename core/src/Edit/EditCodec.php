@@ -67,7 +67,7 @@ final readonly class EditCodec
             'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
             'set-parameters' => $this->setParameters($node, $session),
             default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
-                ?? SplitEditCodec::decode($name, $node, $session, $this->processors)
+                ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
         };
     }

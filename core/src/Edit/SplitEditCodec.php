@@ -10,6 +10,7 @@ use Hafen\Session\JsonNode;
 use Hafen\Session\Row;
 use Hafen\Session\RowCodec;
 use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
 use Hafen\Session\SplitBy;
 
 /** The edits of splits and their branches, from JSON; {@see EditCodec}. */
@@ -21,12 +22,13 @@ final class SplitEditCodec
      * @throws InvalidDocument with the JSON pointer of the field
      * @throws EditRefused when it names a split that is not there
      */
-    public static function decode(string $name, JsonNode $node, Session $session, ProcessorCatalogue $processors): ?Edit
+    public static function decode(string $name, JsonNode $node, Session $session, ProcessorCatalogue $processors, SessionCodec $sessions): ?Edit
     {
         $fields = static fn (string ...$keys): JsonNode => $node->keys(['type', ...array_values($keys)]);
 
         return match ($name) {
             'add-split' => self::addSplit($node),
+            'paste-inserts' => self::pasteInserts($node, $sessions),
             'wrap-in-branch' => new WrapInBranch(EditCodec::ids($fields('inserts')->get('inserts'))),
             'add-branch' => new AddBranch($node->keys(['type', 'split'], ['name'])->get('split')->id(), $node->optional('name')?->text(1, 120)),
             'remove-branch' => new RemoveBranch($fields('branch')->get('branch')->id()),
@@ -50,15 +52,9 @@ final class SplitEditCodec
         $by = SplitBy::from($node->optional('by')?->oneOf(array_column(SplitBy::cases(), 'value')) ?? 'copies');
         $branches = $node->optional('branches')?->integer($by->fewest(), $by->most()) ?? 2;
         $crossovers = $node->optional('crossovers');
-        $branch = $node->optional('branch');
 
         return new AddSplit(
-            new Spot(
-                $node->get('channel')->id(),
-                Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts'),
-                $node->optional('at')?->integer(0, Rows::MOST),
-                $branch === null || $branch->value === null ? null : $branch->id(),
-            ),
+            self::spot($node),
             $by,
             $branches,
             match (true) {
@@ -66,6 +62,25 @@ final class SplitEditCodec
                 $crossovers !== null => RowCodec::crossovers($crossovers, $branches - 1),
                 default => [[400.0], [250.0, 2500.0], [150.0, 800.0, 4000.0]][$branches - 2],
             },
+        );
+    }
+
+    private static function pasteInserts(JsonNode $node, SessionCodec $sessions): PasteInserts
+    {
+        $node->keys(['type', 'channel', 'inserts'], ['row', 'at', 'branch', 'name']);
+
+        return new PasteInserts($sessions->row($node->get('inserts')), self::spot($node), $node->optional('name')?->text(0, 120) ?? '');
+    }
+
+    private static function spot(JsonNode $node): Spot
+    {
+        $branch = $node->optional('branch');
+
+        return new Spot(
+            $node->get('channel')->id(),
+            Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts'),
+            $node->optional('at')?->integer(0, Rows::MOST),
+            $branch === null || $branch->value === null ? null : $branch->id(),
         );
     }
 

@@ -39,6 +39,19 @@ final class DocumentRules
         self::loops($session);
     }
 
+    /**
+     * A row by itself.
+     *
+     * @param  list<Insert>  $row
+     *
+     * @throws InvalidDocument where an id stands twice
+     */
+    public static function row(array $row, string $pointer): void
+    {
+        $seen = [];
+        self::rowIds($row, $pointer, $seen);
+    }
+
     /** @param  list<string>  $ids */
     public static function unique(array $ids, string $pointer): void
     {

@@ -209,6 +209,21 @@ final readonly class SessionCodec
         return $this->rows->parameters($node, $processor);
     }
 
+    /**
+     * A row of inserts that stands by itself, with unique ids.
+     *
+     * @return list<Insert>
+     *
+     * @throws InvalidDocument with the JSON pointer of the place
+     */
+    public function row(JsonNode $node): array
+    {
+        $row = $this->rows->decode($node);
+        DocumentRules::row($row, $node->pointer);
+
+        return $row;
+    }
+
     private function output(?JsonNode $node, ChannelKind $kind): string
     {
         if ($node === null) {

@@ -2,26 +2,17 @@
 
 declare(strict_types=1);
 
-use Hafen\Edit\EditCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
 
-/** @param  array<string, mixed>  $edit */
-function edited(Session $session, array $edit): Session
-{
-    $processors = ProcessorCatalogue::standard();
-    $codec = new EditCodec($processors, new SessionCodec($processors));
-
-    return $codec->decode(JsonNode::parse((string) json_encode($edit), 1 << 20), $session)->apply($session);
-}
+require_once __DIR__.'/../Support/edited.php';
 
 function twoTracks(): Session
 {

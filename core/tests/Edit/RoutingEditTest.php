@@ -19,6 +19,8 @@ use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
 
+require_once __DIR__.'/../Support/edited.php';
+
 function harbour(): Session
 {
     return Mix::session([
@@ -114,6 +116,7 @@ it('routes what it names and nothing else', function (array $edit, callable $see
     'into left and right after the fader' => [['type' => 'add-split', 'channel' => 'choir', 'row' => 'postInserts', 'by' => 'left-right'], fn (Session $s) => array_column(splitOf($s, 's3')->branches, 'name'), ['Left', 'Right']],
     'wrap inserts in a branch' => [['type' => 'wrap-in-branch', 'inserts' => ['i2', 'i1']], fn (Session $s) => [namesIn($s->channel('cello')->inserts), namesIn(splitOf($s, 's3')->branches[1]->inserts)], [['split'], ['filter', 'compressor']]],
     'wrap inside a branch' => [['type' => 'wrap-in-branch', 'inserts' => ['i5']], fn (Session $s) => namesIn(splitOf($s, 's1')->branches[1]->inserts), ['compressor', 'split']],
+    'a stored split, under new ids' => [['type' => 'paste-inserts', 'channel' => 'cello', 'at' => 1, 'name' => 'Crush', 'inserts' => [['type' => 'split', 'id' => 's1', 'branches' => [['id' => 'b1', 'name' => 'Dry'], ['id' => 'b2', 'name' => 'Wet', 'gain' => -3, 'inserts' => [['type' => 'processor', 'id' => 'i1', 'processor' => 'drive']]]]]]], fn (Session $s) => [namesIn($s->channel('cello')->inserts), array_column(splitOf($s, 's3')->branches, 'id'), splitOf($s, 's3')->branches[1]->inserts[0]->id], [['filter', 'split', 'compressor'], ['b5', 'b6'], 'i10']],
     'one more branch' => [['type' => 'add-branch', 'split' => 's1', 'name' => 'Wide'], fn (Session $s) => array_column(splitOf($s, 's1')->branches, 'name'), ['Dry', 'Crush', 'Wide']],
     'one more band' => [['type' => 'add-branch', 'split' => 's2'], fn (Session $s) => [splitOf($s, 's2')->crossovers, count(splitOf($s, 's2')->branches)], [[500.0, 1000.0], 3]],
     'one branch fewer' => [['type' => 'remove-branch', 'branch' => 'b1'], fn (Session $s) => array_column(splitOf($s, 's1')->branches, 'id'), ['b2']],
@@ -168,6 +171,7 @@ it('refuses what the rules of routing forbid, and says why', function (array $ed
     'a third side' => [['type' => 'add-split', 'channel' => 'cello', 'by' => 'mid-side', 'branches' => 3], '/branches', 'from 2 to 2'],
     'the last band but one' => [['type' => 'remove-branch', 'branch' => 'b3'], 'branch', 'needs at least 2 branches'],
     'crossovers out of order' => [['type' => 'add-split', 'channel' => 'cello', 'by' => 'frequency', 'branches' => 3, 'crossovers' => [900, 300]], '/crossovers/1', 'above the one before it'],
+    'a stored split with an id twice' => [['type' => 'paste-inserts', 'channel' => 'cello', 'inserts' => [['type' => 'processor', 'id' => 'i1', 'processor' => 'drive'], ['type' => 'processor', 'id' => 'i1', 'processor' => 'drive']]], '/inserts/1/id', 'stands twice'],
     'crossovers of a plain split' => [['type' => 'set-crossovers', 'split' => 's1', 'crossovers' => []], 'crossovers', 'Only a split by frequency'],
     'the level of bands' => [['type' => 'keep-level', 'split' => 's2'], 'split', 'no rise to take back'],
     'a split that is none' => [['type' => 'keep-level', 'split' => 'i1'], 'split', 'not a split'],

@@ -184,5 +184,12 @@ export interface Preset {
     parameters: Record<string, ParameterValue>;
 }
 
+/** A split with all that is in it, under a name. */
+export interface SplitPreset {
+    id: number;
+    name: string;
+    split: Split;
+}
+
 /** An edit as the server takes it; docs/formats/edits.md lists them. */
 export type Edit = { type: string } & Record<string, unknown>;

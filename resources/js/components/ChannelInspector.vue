@@ -484,7 +484,8 @@ table {
 }
 
 th {
-    padding: 2px 0;
+    padding: 2px 0 2px 8px;
+    white-space: nowrap;
     font-size: 12px;
     font-weight: 400;
     color: var(--soft);
@@ -493,6 +494,7 @@ th {
 
 th:first-child,
 td:first-child {
+    padding-left: 0;
     text-align: left;
 }
 

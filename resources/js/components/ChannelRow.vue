@@ -356,9 +356,10 @@ function panText(pan: number): string {
 <style scoped>
 .path {
     --line-height: 50px;
+    --ground: var(--paper);
 
     display: grid;
-    grid-template-columns: 104px 44px 45px 38px minmax(110px, 1fr) 38px 80px 44px auto 40px 96px 54px;
+    grid-template-columns: 102px 44px 45px 38px minmax(110px, 1fr) 38px 78px 44px auto 40px 94px 60px;
     align-items: start;
     min-height: 50px;
     padding: 0 10px 0 16px;
@@ -367,7 +368,7 @@ function panText(pan: number): string {
 
 @media (max-width: 1180px) {
     .path {
-        grid-template-columns: 92px 46px 46px 38px minmax(110px, 1fr) 38px 70px 44px auto 40px 66px 50px;
+        grid-template-columns: 90px 44px 44px 36px minmax(110px, 1fr) 36px 58px 40px auto 38px 84px 54px;
         padding-left: 10px;
     }
 }
@@ -402,12 +403,9 @@ function panText(pan: number): string {
 }
 
 .path.selected {
-    background: var(--shoal-wash);
-}
+    --ground: var(--shoal-wash);
 
-.path.selected :deep(.mark),
-.path.selected :deep(.add) {
-    background-color: var(--shoal-wash);
+    background: var(--ground);
 }
 
 .path.over {

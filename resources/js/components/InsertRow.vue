@@ -127,7 +127,7 @@ function before(index: number): string {
     margin-left: 5px;
     border: 1.2px dashed var(--soft);
     border-radius: 50%;
-    background: var(--paper);
+    background: var(--ground);
     color: var(--soft);
     line-height: 16px;
     text-align: center;

@@ -12,6 +12,11 @@ const chosen = ref(0);
 const field = ref<HTMLInputElement>();
 
 const found = computed(() => catalogue.search(text.value));
+/** Splits are no effects: they come after them, and only where a row is being built. */
+const splits = computed(() =>
+    finder.request && !finder.request.replace && !finder.request.toNewReturn ? catalogue.searchSplits(text.value) : [],
+);
+const total = computed(() => found.value.length + splits.value.length);
 const where = computed(() => {
     const request = finder.request;
     if (!request) {
@@ -41,7 +46,7 @@ watch(text, () => (chosen.value = 0));
 
 function key(event: KeyboardEvent): void {
     event.stopPropagation();
-    const last = found.value.length - 1;
+    const last = total.value - 1;
     if (event.key === 'ArrowDown') {
         event.preventDefault();
         chosen.value = Math.min(last, chosen.value + 1);
@@ -51,8 +56,11 @@ function key(event: KeyboardEvent): void {
     } else if (event.key === 'Enter') {
         event.preventDefault();
         const spec = found.value[chosen.value];
+        const way = splits.value[chosen.value - found.value.length];
         if (spec) {
             void finder.choose(spec.id);
+        } else if (way) {
+            void finder.split(way);
         }
     } else if (event.key === 'Escape') {
         finder.close();
@@ -68,7 +76,7 @@ function key(event: KeyboardEvent): void {
                     ref="field"
                     v-model="text"
                     class="field"
-                    placeholder="Find an effect: type part of its name or what it does"
+                    placeholder="Find an effect or a split: type part of its name or what it does"
                     aria-label="Find an effect"
                     @keydown="key"
                 />
@@ -94,8 +102,22 @@ function key(event: KeyboardEvent): void {
                         text === '' && catalogue.recent.includes(spec.id) ? 'recent' : spec.category
                     }}</span>
                 </li>
-                <li v-if="found.length === 0" class="none">
-                    Nothing is called that. Try “dynamics”, “tone”, “space” or “level”.
+                <li
+                    v-for="(way, index) in splits"
+                    :key="way.id"
+                    role="option"
+                    :aria-selected="found.length + index === chosen"
+                    :class="{ chosen: found.length + index === chosen }"
+                    :data-split-way="way.id"
+                    @pointermove="chosen = found.length + index"
+                    @click="finder.split(way)"
+                >
+                    <span class="name">{{ way.name }}</span>
+                    <span class="purpose">{{ way.purpose }}</span>
+                    <span class="category">{{ way.stored ? 'own split' : 'split' }}</span>
+                </li>
+                <li v-if="total === 0" class="none">
+                    Nothing is called that. Try “dynamics”, “tone”, “space”, “level” or “split”.
                 </li>
             </ul>
             <p class="hint foot">↑ ↓ choose · Enter adds · Esc closes</p>

@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { ElMessageBox } from 'element-plus';
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
 import { decibels } from '@/format';
 import { isBranchHeard } from '@/inserts';
+import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
+import { tell, tellRefusal } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
@@ -16,6 +19,7 @@ const session = useSession();
 const listening = useListening();
 const selection = useSelection();
 const finder = useFinder();
+const catalogue = useCatalogue();
 
 const title = computed(
     () =>
@@ -72,6 +76,23 @@ function hertz(value: number | null): string {
     return value === null ? '' : value >= 1000 ? `${(value / 1000).toFixed(2)} kHz` : `${Math.round(value)} Hz`;
 }
 
+async function save(): Promise<void> {
+    try {
+        const { value } = await ElMessageBox.prompt('Name of the split; the finder (/) lists it', 'Save split', {
+            confirmButtonText: 'Save',
+            cancelButtonText: 'Cancel',
+            inputPattern: /\S/,
+            inputErrorMessage: 'A split needs a name.',
+        });
+        await catalogue.saveSplit(value.trim(), props.split);
+        tell(`“${value.trim()}” is in the finder.`);
+    } catch (error) {
+        if (error !== 'cancel' && error !== 'close') {
+            tellRefusal(error);
+        }
+    }
+}
+
 function remove(): void {
     selection.insert = null;
     void session.edit({ type: 'remove-inserts', inserts: [props.split.id] });
@@ -105,6 +126,7 @@ function dissolve(event: Event): void {
                     keep {{ branch.name }}
                 </option>
             </select>
+            <button class="text-button" title="Keep it under a name, for any row" @click="save">Save …</button>
             <button class="text-button" @click="remove">Remove</button>
         </div>
 

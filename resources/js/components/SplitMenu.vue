@@ -3,6 +3,7 @@ import type { Channel } from '@/api/types';
 import { allInserts } from '@/inserts';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import { splitWays } from '@/splits';
 
 /** Splits a row at its end: into copies, bands or sides. */
 const props = defineProps<{ channel: Channel; branch?: string }>();
@@ -10,19 +11,9 @@ const props = defineProps<{ channel: Channel; branch?: string }>();
 const session = useSession();
 const selection = useSelection();
 
-const ways: { name: string; edit: Record<string, unknown> }[] = [
-    { name: 'Two branches', edit: { by: 'copies', branches: 2 } },
-    { name: 'Three branches', edit: { by: 'copies', branches: 3 } },
-    { name: 'Low and high', edit: { by: 'frequency', branches: 2 } },
-    { name: 'Three bands', edit: { by: 'frequency', branches: 3 } },
-    { name: 'Four bands', edit: { by: 'frequency', branches: 4 } },
-    { name: 'Left and right', edit: { by: 'left-right' } },
-    { name: 'Mid and side', edit: { by: 'mid-side' } },
-];
-
 async function split(event: Event): Promise<void> {
     const select = event.target as HTMLSelectElement;
-    const way = ways[Number(select.value)];
+    const way = splitWays[Number(select.value)];
     select.value = '';
     if (!way) {
         return;
@@ -50,7 +41,7 @@ async function split(event: Event): Promise<void> {
         @change="split"
     >
         <option value="">Split …</option>
-        <option v-for="(way, index) in ways" :key="way.name" :value="index">{{ way.name }}</option>
+        <option v-for="(way, index) in splitWays" :key="way.name" :value="index">{{ way.name }}</option>
     </select>
 </template>
 

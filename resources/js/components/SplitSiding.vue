@@ -80,7 +80,7 @@ function branchTitle(branch: Branch): string {
     <div
         class="siding"
         :style="{ minWidth: isOpen ? `${28 + Math.max(...split.branches.map(leastWidth))}px` : undefined }"
-        :class="{ off: !isOn, chosen: isSelected, dragged: drag.state.value?.insert === split.id }"
+        :class="{ off: !isOn, picked: isSelected, dragged: drag.state.value?.insert === split.id }"
         data-item
         :data-split="split.id"
         :data-open="isOpen"
@@ -188,7 +188,7 @@ function branchTitle(branch: Branch): string {
     height: 12px;
     border: 2px solid var(--tie);
     border-radius: 50%;
-    background: var(--paper);
+    background: var(--ground);
     touch-action: none;
 }
 
@@ -201,7 +201,7 @@ function branchTitle(branch: Branch): string {
     background: var(--brass);
 }
 
-.chosen > .end > .fork {
+.picked > .end > .fork {
     border-color: var(--deep);
     background: var(--deep);
     outline: 2px solid var(--deep);
@@ -266,10 +266,10 @@ function branchTitle(branch: Branch): string {
 .branch:not(.siding) .name {
     padding: 0 6px;
     margin-left: -4px;
-    background: linear-gradient(var(--paper), var(--paper)) center / 100% 24px no-repeat;
+    background: linear-gradient(var(--ground), var(--ground)) center / 100% 24px no-repeat;
 }
 
-.chosen > .branches > .branch > .name {
+.picked > .branches > .branch > .name {
     color: var(--deep);
     font-weight: 500;
 }
@@ -394,7 +394,7 @@ function branchTitle(branch: Branch): string {
     white-space: nowrap;
 }
 
-.chosen > .closed {
+.picked > .closed {
     background: var(--deep);
     color: var(--on-deep);
 }

@@ -76,7 +76,7 @@ const title = computed(() => {
     transform: translate(-50%, -50%);
     border: 3px solid var(--water);
     border-radius: 50%;
-    background: var(--paper);
+    background: var(--ground);
 }
 
 .none .mark {

@@ -43,6 +43,8 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
 .side {
     height: 100%;
     overflow: auto;
+    scrollbar-width: thin;
+    scrollbar-color: var(--contour) transparent;
     border-left: 1px solid var(--contour);
     background: var(--sheet);
 }

@@ -1,7 +1,16 @@
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { Insert, ProcessorSpec } from '@/api/types';
+import type { Insert, ProcessorSpec, Split, SplitPreset } from '@/api/types';
+import { splitWays } from '@/splits';
+
+export interface FoundSplit {
+    id: string;
+    name: string;
+    purpose: string;
+    edit: Record<string, unknown>;
+    stored?: SplitPreset;
+}
 
 const RECENT = 'hafen.recent-processors';
 
@@ -11,8 +20,40 @@ export const useCatalogue = defineStore('catalogue', () => {
     const recent = ref<string[]>(JSON.parse(localStorage.getItem(RECENT) ?? '[]') as string[]);
     const byId = computed(() => Object.fromEntries(specs.value.map((spec) => [spec.id, spec])));
 
+    const splits = ref<SplitPreset[]>([]);
+
     async function load(): Promise<void> {
-        specs.value = await api.get<ProcessorSpec[]>('processors');
+        [specs.value, splits.value] = await Promise.all([
+            api.get<ProcessorSpec[]>('processors'),
+            api.get<SplitPreset[]>('split-presets'),
+        ]);
+    }
+
+    async function saveSplit(name: string, split: Split): Promise<void> {
+        await api.post('split-presets', { name, split });
+        splits.value = await api.get<SplitPreset[]>('split-presets');
+    }
+
+    async function removeSplit(id: number): Promise<void> {
+        await api.delete(`split-presets/${id}`);
+        splits.value = splits.value.filter((preset) => preset.id !== id);
+    }
+
+    /** Ways to split a row that match what was typed, stored splits first. */
+    function searchSplits(text: string): FoundSplit[] {
+        const wanted = text.trim().toLowerCase();
+        const stored = splits.value.map((preset) => ({
+            id: `stored-${preset.id}`,
+            name: preset.name,
+            purpose: preset.split.branches.map((branch) => branch.name).join(', '),
+            stored: preset,
+            edit: {},
+        }));
+        return [...stored, ...splitWays].filter((way) =>
+            ['split', 'parallel', 'branch', 'band', 'crossover', way.name.toLowerCase()].some((word) =>
+                word.includes(wanted),
+            ),
+        );
     }
 
     function used(id: string): void {
@@ -66,5 +107,5 @@ export const useCatalogue = defineStore('catalogue', () => {
         );
     }
 
-    return { specs, byId, recent, load, used, search, widens, isPartDry };
+    return { specs, byId, recent, splits, load, saveSplit, removeSplit, used, search, searchSplits, widens, isPartDry };
 });

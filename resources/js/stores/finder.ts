@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Channel, RowName } from '@/api/types';
 import { allInserts } from '@/inserts';
-import { useCatalogue } from './catalogue';
+import { useCatalogue, type FoundSplit } from './catalogue';
 import { useSelection } from './selection';
 import { useSession } from './session';
 
@@ -103,6 +103,34 @@ export const useFinder = defineStore('finder', () => {
         }
     }
 
+    /** Splits the row, or the branch, where the finder was opened; with several channels the first of them. */
+    async function split(way: FoundSplit): Promise<void> {
+        const wanted = request.value;
+        const first = wanted?.channels[0];
+        request.value = null;
+        const before = first ? session.channel(first) : undefined;
+        if (!wanted || !first || !before) {
+            return;
+        }
+        const known = new Set(insertIds(before));
+        const spot = {
+            channel: first,
+            row: wanted.row,
+            ...(wanted.at === null ? {} : { at: wanted.at }),
+            ...(wanted.branch === null ? {} : { branch: wanted.branch }),
+        };
+        await session.edit(
+            way.stored
+                ? { type: 'paste-inserts', ...spot, name: way.name, inserts: [way.stored.split] }
+                : { type: 'add-split', ...spot, ...way.edit },
+        );
+        const after = session.channel(first);
+        const added = after ? insertIds(after).find((id) => !known.has(id)) : undefined;
+        if (added) {
+            selection.selectInsert(first, added);
+        }
+    }
+
     function insertIds(channel: Channel): string[] {
         return allInserts([...channel.inserts, ...channel.postInserts]).map((insert) => insert.id);
     }
@@ -120,6 +148,7 @@ export const useFinder = defineStore('finder', () => {
         openForSelection,
         openToReplace,
         choose,
+        split,
         close: () => (request.value = null),
     };
 });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useImports } from '@/stores/imports';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -48,6 +48,15 @@ async function add(kind: 'track' | 'group' | 'return' | 'cue'): Promise<void> {
         selection.channels = [added.id];
     }
 }
+
+watch(
+    () => hidden.value.length,
+    (count) => {
+        if (count === 0) {
+            screen.areHiddenShown = false;
+        }
+    },
+);
 
 function bringBack(channels: string[]): void {
     void session.edit({ type: 'set-hidden', channels, hidden: false });

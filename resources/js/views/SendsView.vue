@@ -250,7 +250,6 @@ function grab(event: PointerEvent, row: number, column: number): void {
     if (event.button !== 0) {
         return;
     }
-    const cell = event.currentTarget as HTMLElement;
     const isPart = anchor.value !== null && isInBlock(row, column) && !event.shiftKey;
     if (!isPart) {
         go(row, column, event.shiftKey);
@@ -272,17 +271,16 @@ function grab(event: PointerEvent, row: number, column: number): void {
         }
     };
     const drop = () => {
-        cell.removeEventListener('pointermove', move);
-        cell.removeEventListener('pointerup', drop);
-        cell.removeEventListener('pointercancel', drop);
+        window.removeEventListener('pointermove', move);
+        window.removeEventListener('pointerup', drop);
+        window.removeEventListener('pointercancel', drop);
         if (isPart && !isDragged) {
             go(row, column, false);
         }
     };
-    cell.setPointerCapture(event.pointerId);
-    cell.addEventListener('pointermove', move);
-    cell.addEventListener('pointerup', drop);
-    cell.addEventListener('pointercancel', drop);
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', drop);
+    window.addEventListener('pointercancel', drop);
 }
 
 function share(gain: number | null): number {

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\FreshIds;
+use Hafen\Session\Insert;
+use Hafen\Session\Session;
+
+/** Puts inserts that come from outside the session, such as a stored split, into a row or branch, under new ids. */
+final readonly class PasteInserts implements Edit
+{
+    /** @param  list<Insert>  $inserts */
+    public function __construct(public array $inserts, public Spot $spot, public string $name = '')
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        if ($this->inserts === []) {
+            throw EditRefused::nothingSelected();
+        }
+
+        return Rows::put($session, $this->spot, array_map(FreshIds::of($session)->copyOf(...), $this->inserts));
+    }
+
+    public function label(Session $before): string
+    {
+        $what = $this->name === '' ? (count($this->inserts) === 1 ? 'Insert' : count($this->inserts).' inserts') : $this->name;
+
+        return "{$what} on ".Channels::named($before, [$this->spot->channel]);
+    }
+
+    public function touches(Session $before): array
+    {
+        return $this->spot->touches();
+    }
+}

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Edit\EditCodec;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\JsonNode;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+
+/** @param  array<string, mixed>  $edit */
+function edited(Session $session, array $edit): Session
+{
+    $processors = ProcessorCatalogue::standard();
+    $codec = new EditCodec($processors, new SessionCodec($processors));
+
+    return $codec->decode(JsonNode::parse((string) json_encode($edit), 1 << 20), $session)->apply($session);
+}
