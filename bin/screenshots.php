@@ -20,7 +20,7 @@ try {
 
     // Playing, with a compressor in the inspector.
     $browser->script('document.querySelector(".overview").focus()');
-    $browser->find('[data-insert=i5] .name')->click();
+    $browser->find('[data-channel-row=bass] [data-processor=compressor] .name')->click();
     $box = $browser->find('.overview');
     (new Facebook\WebDriver\Interactions\WebDriverActions($browser->driver))->moveToElement($box, (int) ($box->getSize()->getWidth() * 0.12), 0)->click()->perform();
     // Once without a picture: the engine's code is compiled while it runs for the first time.
@@ -38,10 +38,23 @@ try {
     $browser->find('[aria-label=Stop]')->click();
 
     // Stopped, an EQ.
-    $browser->find('[data-insert=i2] .name')->click();
-    $browser->waitFor('[data-inspecting=i2] .picture');
+    $browser->find('[data-channel-row=cello] [data-processor=parametric-eq] .name')->click();
+    $browser->waitFor('[data-inspecting] .picture');
     sleep(1);
     $browser->screenshot("{$folder}/inspector-eq.png");
+
+    // An open split, and what its equal branches add.
+    $browser->find('[data-channel-row=announcement] .fork')->click();
+    $browser->waitFor('[data-rise]');
+    $browser->screenshot("{$folder}/paths-split.png");
+
+    // The grid of sends, one being changed.
+    $browser->script('document.querySelectorAll("nav .view")[1].click()');
+    $browser->waitFor('[data-from=drum][data-to=plate]')->click();
+    sleep(1);
+    $browser->screenshot("{$folder}/sends.png");
+    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $browser->waitFor('[data-channel-row=cello]');
 
     // A channel, at night.
     $browser->find('[aria-label="Night look"]')->click();

@@ -217,6 +217,20 @@ it('puts selected inserts into a branch with one key, and pulls the branch out i
     $this->browser->waitFor('[data-channel-row=upright-bass-parallel]');
     expect(rowOnServer('Upright bass'))->toBe(['filter'])->and(rowOnServer('Upright bass Parallel'))->toBe(['filter', 'compressor', 'drive'])
         ->and(channelOnServer('Upright bass Parallel')['source'])->toBe(['type' => 'tap', 'channel' => 'upright-bass', 'tap' => 'source']);
+    // A split by frequency where it is wanted, from the finder, and kept under a name for another row.
+    $this->browser->find('[data-channel-row=upright-bass] [data-insert=i1] .name')->click();
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('low and high'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'split'], 'the split after the filter');
+    expect(channelOnServer('Upright bass')['inserts'][1]['by'])->toBe('frequency');
+    pressButton('Save …', '.side');
+    $this->browser->waitFor('.el-message-box input')->sendKeys('Two bands of ours'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => array_column($this->hafen->get('split-presets'), 'name') === ['Two bands of ours'], 'the stored split');
+    $this->browser->until(fn (): bool => ! $this->browser->has('.el-overlay:not([style*="display: none"])'), 'the question to close');
+    selectRows('cello');
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('of ours'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => rowOnServer('Cello') === ['parametric-eq', 'split'], 'the stored split on another row');
     playOn();
     $this->browser->until(fn (): bool => (figure('upright-bass-parallel:source') ?? -INF) > -60.0, 'sound in the new channel');
 });
