@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Routing\Routes;
 use Hafen\Session\AudioInterface;
 use Hafen\Session\BusSource;
 use Hafen\Session\Channel;
@@ -16,7 +17,8 @@ use Hafen\Session\Width;
 
 /**
  * Adds a channel after the others of its kind: a track with a file on it, fed by another channel's tap, or empty; a group;
- * a return, which is solo-safe; a cue, on the first interface pair that is free. The session grows to hold a file.
+ * a return, which is solo-safe; a cue, on the first interface pair that is free. What takes its sound from the main goes
+ * nowhere at first, as it cannot go back there. The session grows to hold a file.
  */
 final readonly class AddChannel implements Edit
 {
@@ -44,7 +46,9 @@ final readonly class AddChannel implements Edit
             output: $this->kind === ChannelKind::Cue ? AudioInterface::freePair($session) ?? 'none' : $session->main()->id,
         );
 
-        return NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
+        $grown = NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
+
+        return Routes::of($grown)->loop() === null ? $grown : $grown->withChannel($channel->withOutput('none'));
     }
 
     public function label(Session $before): string

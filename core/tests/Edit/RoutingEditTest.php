@@ -85,6 +85,7 @@ it('routes what it names and nothing else', function (array $edit, callable $see
     'a return is solo-safe' => [['type' => 'add-channel', 'kind' => 'return', 'name' => 'Hall'], fn (Session $s) => [$s->channel('hall')->soloSafe, array_search('hall', array_column($s->channels, 'id'), true)], [true, 7]],
     'a cue takes the next free pair' => [['type' => 'add-channel', 'kind' => 'cue', 'name' => 'Cue Voice'], fn (Session $s) => $s->channel('cue-voice')->output, 'hw:5-6'],
     'a track fed by a tap' => [['type' => 'add-channel', 'name' => 'Again', 'tap' => ['channel' => 'plate', 'tap' => 'pre-fader']], fn (Session $s) => $s->channel('again')->source, new TapSource('plate', TapPoint::PreFader)],
+    'a track fed by the main goes nowhere' => [['type' => 'add-channel', 'name' => 'Again', 'tap' => ['channel' => 'main', 'tap' => 'post-fader']], fn (Session $s) => $s->channel('again')->output, 'none'],
     'output to a group' => [['type' => 'set-output', 'channels' => ['cello', 'choir'], 'output' => 'reeds'], fn (Session $s) => [$s->channel('cello')->output, $s->channel('choir')->output], ['reeds', 'reeds']],
     'output nowhere' => [['type' => 'set-output', 'channels' => ['cello'], 'output' => 'none'], fn (Session $s) => $s->channel('cello')->output, 'none'],
     'a cue to another pair' => [['type' => 'set-output', 'channels' => ['cue'], 'output' => 'hw:7-8'], fn (Session $s) => $s->channel('cue')->output, 'hw:7-8'],

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Tests\Support;
+
+use Hafen\Session\Channel;
+use Hafen\Session\Insert;
+use Hafen\Session\Session;
+use Hafen\Session\Split;
+
+/** Edits somebody might try, sensible or not, on whatever a session holds; as JSON would bring them. */
+final class RandomEdits
+{
+    /** @return array<string, mixed> */
+    public static function next(Session $session): array
+    {
+        $channels = array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
+        $inserts = array_merge(...array_map(static fn (Channel $channel): array => $channel->allInserts(), $session->channels));
+        $splits = array_values(array_filter($inserts, static fn (Insert $insert): bool => $insert instanceof Split));
+        $branches = array_merge(...array_map(static fn (Split $split): array => array_column($split->branches, 'id'), $splits), ...[[]]);
+        $sends = array_merge(...array_map(static fn (Channel $channel): array => array_column($channel->sends, 'id'), $session->channels), ...[[]]);
+        $insertIds = array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
+        $channel = static fn (): string => self::pick($channels, 'nobody');
+        $some = static fn (): array => array_values(array_unique([$channel(), $channel(), ...(mt_rand(0, 2) === 0 ? [$channel()] : [])]));
+        $insert = static fn (): string => self::pick($insertIds, 'i999');
+        $branch = static fn (): string => self::pick($branches, 'b999');
+        $send = static fn (): string => self::pick($sends, 'n999');
+        $split = static fn (): string => self::pick(array_map(static fn (Split $found): string => $found->id, $splits), 's999');
+        $spot = static fn (): array => mt_rand(0, 2) === 0 && $branches !== []
+            ? ['branch' => $branch(), 'at' => mt_rand(0, 3)]
+            : ['row' => mt_rand(0, 3) === 0 ? 'postInserts' : 'inserts', 'at' => mt_rand(0, 4)];
+        $gain = mt_rand(0, 9) === 0 ? null : mt_rand(-400, 60) / 10;
+        $tap = ['source', 'pre-fader', 'post-fader'][mt_rand(0, 2)];
+        $yes = mt_rand(0, 1) === 1;
+
+        return [
+            fn () => ['type' => 'add-channel', 'kind' => ['track', 'group', 'return', 'cue'][mt_rand(0, 3)], 'name' => 'New'],
+            fn () => ['type' => 'add-channel', 'name' => 'Tap', 'tap' => ['channel' => $channel(), 'tap' => $tap]],
+            fn () => ['type' => 'set-output', 'channels' => $some(), 'output' => mt_rand(0, 6) === 0 ? ['none', 'hw:1-2', 'hw:3-4'][mt_rand(0, 2)] : $channel()],
+            fn () => ['type' => 'set-source', 'channel' => $channel(), 'source' => ['type' => 'tap', 'channel' => $channel(), 'tap' => $tap]],
+            fn () => ['type' => 'group-channels', 'channels' => $some()],
+            fn () => ['type' => 'remove-channels', 'channels' => [$channel()]],
+            fn () => ['type' => 'add-send', 'channels' => $some(), 'to' => $channel(), 'gain' => $gain, 'tap' => $tap],
+            fn () => ['type' => 'put-sends', 'cells' => [['channel' => $channel(), 'to' => $channel(), 'gain' => $gain], ['channel' => $channel(), 'to' => $channel(), 'on' => $yes]]],
+            fn () => ['type' => 'copy-sends', 'sends' => [$send(), $send()], 'channels' => $some()],
+            fn () => ['type' => 'set-send-gain', 'sends' => [$send()], 'gain' => $gain],
+            fn () => ['type' => 'move-sends', 'sends' => [$send(), $send()], 'by' => mt_rand(-60, 60) / 10],
+            fn () => ['type' => 'set-send-tap', 'sends' => [$send()], 'tap' => $tap],
+            fn () => ['type' => 'set-send-on', 'sends' => [$send()], 'on' => $yes],
+            fn () => ['type' => 'set-send-pan', 'sends' => [$send()], 'pan' => mt_rand(-100, 100) / 100],
+            fn () => ['type' => 'remove-sends', 'sends' => [$send()]],
+            fn () => ['type' => 'send-to-new-return', 'channels' => $some(), 'processor' => 'trim'],
+            fn () => ['type' => 'copy-mix-to-cue', 'cue' => $channel()],
+            fn () => ['type' => 'add-split', 'channel' => $channel(), ...$spot(), 'by' => ['copies', 'left-right', 'mid-side'][mt_rand(0, 2)]],
+            fn () => ['type' => 'wrap-in-branch', 'inserts' => [$insert()]],
+            fn () => ['type' => 'add-branch', 'split' => $split()],
+            fn () => ['type' => 'remove-branch', 'branch' => $branch()],
+            fn () => ['type' => 'set-branch-gain', 'branches' => [$branch()], 'gain' => $gain],
+            fn () => ['type' => 'set-branch-mute', 'branches' => [$branch()], 'mute' => $yes],
+            fn () => ['type' => 'set-branch-solo', 'branches' => [$branch()], 'solo' => $yes],
+            fn () => ['type' => 'set-branch-pan', 'branches' => [$branch()], 'pan' => mt_rand(-100, 100) / 100],
+            fn () => ['type' => 'set-branch-polarity', 'branches' => [$branch()], 'invert' => $yes],
+            fn () => ['type' => 'keep-level', 'split' => $split()],
+            fn () => ['type' => 'dissolve-split', 'split' => $split(), 'keep' => $branch()],
+            fn () => ['type' => 'pull-out-branch', 'branch' => $branch()],
+            fn () => ['type' => 'add-insert', 'channels' => [$channel()], 'processor' => 'trim', 'parameters' => ['gain' => (float) mt_rand(-9, 6)], ...$spot()],
+            fn () => ['type' => 'move-insert', 'insert' => $insert(), 'channel' => $channel(), ...$spot()],
+            fn () => ['type' => 'copy-inserts', 'inserts' => [$insert()], 'channels' => [$channel()], ...$spot()],
+            fn () => ['type' => 'swap-inserts', 'insert' => $insert(), 'with' => $insert()],
+            fn () => ['type' => 'remove-inserts', 'inserts' => [$insert()]],
+            fn () => ['type' => 'set-insert-on', 'inserts' => [$insert()], 'on' => false],
+            fn () => ['type' => 'set-fader', 'channels' => $some(), 'gain' => $gain],
+            fn () => ['type' => 'set-mute', 'channels' => [$channel()], 'mute' => $yes],
+            fn () => ['type' => 'set-solo', 'channels' => [$channel()], 'solo' => mt_rand(0, 3) === 0],
+            fn () => ['type' => 'set-pan', 'channels' => [$channel()], 'pan' => mt_rand(-100, 100) / 100],
+            fn () => ['type' => 'set-aligned', 'channels' => [$channel()], 'aligned' => mt_rand(0, 3) > 0],
+            fn () => ['type' => 'move-channel', 'channel' => $channel(), 'to' => mt_rand(0, 10)],
+        ][mt_rand(0, 40)]();
+    }
+
+    /** @param  list<string>  $of */
+    private static function pick(array $of, string $otherwise): string
+    {
+        return $of === [] ? $otherwise : $of[array_rand($of)];
+    }
+}
