@@ -6,7 +6,10 @@ namespace Hafen\Dsp;
 
 use Hafen\Audio\Block;
 
-/** Delays both sides of a path by a whole number of samples; a change of the delay is faded over one block. */
+/**
+ * Delays both sides of a path by a whole number of samples. A change of the delay is faded over a block, as soon as the
+ * samples a longer one needs have been heard.
+ */
 final class DelayLine
 {
     /** @var list<float> the last samples, oldest first */
@@ -17,6 +20,9 @@ final class DelayLine
 
     /** Delay that is being left, while it is. */
     private ?int $before = null;
+
+    /** Samples to come before there are enough for the new delay. */
+    private int $wanting = 0;
 
     private bool $used = false;
 
@@ -44,6 +50,7 @@ final class DelayLine
         }
         if ($this->used) {
             $this->before ??= $this->length;
+            $this->wanting = max(0, $length - count($this->left));
         }
         $kept = max($length, $this->before ?? 0);
         $this->left = self::fitted($this->left, $kept);
@@ -55,6 +62,7 @@ final class DelayLine
     {
         $this->left = $this->right = self::silence($this->length);
         $this->before = null;
+        $this->wanting = 0;
         $this->used = false;
     }
 
@@ -65,23 +73,28 @@ final class DelayLine
 
             return;
         }
-        $mono = $block->mono;
-        $block->left = $this->run($block->left, $this->left);
-        if ($mono) {
+        $frames = $block->frames();
+        $fades = $this->before !== null && $this->wanting <= intdiv($frames, 2);
+        $block->left = $this->run($block->left, $this->left, $fades);
+        if ($block->mono) {
             $this->right = $this->left;
         } else {
-            $block->right = $this->run($block->right, $this->right);
+            $block->right = $this->run($block->right, $this->right, $fades);
         }
-        $this->before = null;
+        $this->wanting = max(0, $this->wanting - $frames);
+        if ($fades) {
+            $this->before = null;
+        }
         $this->used = true;
     }
 
     /**
      * @param  list<float>  $samples
      * @param  list<float>  $history
+     * @param  bool  $fades  to the new delay, now
      * @return list<float>
      */
-    private function run(array $samples, array &$history): array
+    private function run(array $samples, array &$history, bool $fades): array
     {
         $frames = count($samples);
         $kept = count($history);
@@ -93,12 +106,16 @@ final class DelayLine
             return $out;
         }
         $all = [...$history, ...$samples];
-        $history = $this->length === 0 ? [] : array_slice($all, -$this->length);
-        $out = array_slice($all, $kept - $this->length, $frames);
-        if ($this->before !== null) {
-            $old = array_slice($all, $kept - $this->before, $frames);
-            for ($i = 0; $i < $frames; ++$i) {
-                $out[$i] = $old[$i] + ($i + 1) / $frames * ($out[$i] - $old[$i]);
+        $keep = $fades || $this->before === null ? $this->length : $kept;
+        $history = $keep === 0 ? [] : array_slice($all, -$keep);
+        if ($this->before === null) {
+            return array_slice($all, $kept - $this->length, $frames);
+        }
+        $out = array_slice($all, $kept - $this->before, $frames);
+        if ($fades) {
+            $new = array_slice($all, $kept - $this->length, $frames);
+            for ($i = $this->wanting; $i < $frames; ++$i) {
+                $out[$i] += ($i + 1 - $this->wanting) / ($frames - $this->wanting) * ($new[$i] - $out[$i]);
             }
         }
 

@@ -229,3 +229,41 @@ it('listens at a cue alone, and before and after a split', function (): void {
         ->and(constantLevel($session, 'cello:insert:s1'))->toBe(0.5);
     expect(Tap::fromString('cello:into:s1')?->stage)->toBe('into:s1');
 });
+
+it('lets what is not lined up come exactly as late as its own processors make it', function (int $seed): void {
+    mt_srand($seed);
+    $length = 4000;
+    $late = static fn (string $id): array => array_map(
+        static fn (int $n) => Mix::insert("{$id}x{$n}", 'limiter', ['look-ahead' => ['1ms', '2ms', '5ms'][mt_rand(0, 2)]], on: false),
+        array_slice([0, 1, 2], 0, mt_rand(0, 3)),
+    );
+    $noise = Signal::noise($length, $seed, 0.2);
+    $tracks = $own = $aligned = [];
+    foreach (['a', 'b', 'c', 'd', 'e'] as $i => $id) {
+        $aligned[$id] = $i < 2 || mt_rand(0, 1) === 1;
+        $tracks[] = (new Channel($id, ChannelKind::Track, $id, Width::Stereo, Mix::track('noise', length: $length)->source, inserts: $late($id)))->withAligned($aligned[$id]);
+    }
+    // And one whose two branches meet out of time.
+    $branches = [new Hafen\Session\Branch('b1', 'One', inserts: $late('p')), new Hafen\Session\Branch('b2', 'Two', inserts: $late('q'))];
+    $tracks[] = (new Channel('split', ChannelKind::Track, 'Split', Width::Stereo, Mix::track('noise', length: $length)->source, inserts: [Mix::split('s1', $branches)]))->withAligned(false);
+    $session = Mix::session($tracks, length: $length);
+    $rows = new Hafen\Routing\RowLatency(ProcessorCatalogue::standard(), new Hafen\Processor\Setting(48000, 120.0));
+    foreach ($tracks as $track) {
+        $own[$track->id] = $rows->of($track->inserts);
+    }
+    $latest = max(array_intersect_key($own, array_filter($aligned)));
+    $offsets = [];
+    foreach ($aligned as $id => $is) {
+        $offsets[] = $is ? 0 : $own[$id] - $latest;
+    }
+    foreach ($branches as $branch) {
+        $offsets[] = $rows->of($branch->inserts) - $latest;
+    }
+    $sound = Mix::render($session, new MemoryLibrary(['noise' => [$noise]]))->left;
+    $worst = 0.0;
+    for ($i = 1000; $i < 3000; ++$i) {
+        $wanted = array_sum(array_map(static fn (int $offset): float => $noise[$i - $offset], $offsets));
+        $worst = max($worst, abs($sound[$i] - $wanted));
+    }
+    expect($worst)->toBeLessThan(1e-12);
+})->with(range(1, 12));

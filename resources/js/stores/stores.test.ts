@@ -1,0 +1,159 @@
+import { createPinia, setActivePinia } from 'pinia';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { SessionState } from '@/api/types';
+import { useCatalogue } from './catalogue';
+import { useScreen } from './screen';
+import { useSelection } from './selection';
+import { useSession } from './session';
+
+vi.stubGlobal(
+    'BroadcastChannel',
+    class {
+        postMessage(): void {}
+    },
+);
+
+const none = { ctrlKey: false, metaKey: false, shiftKey: false };
+const ctrl = { ...none, ctrlKey: true };
+const shift = { ...none, shiftKey: true };
+
+function state(): SessionState {
+    const channel = (id: string, kind: string, output: string, more = {}) => ({
+        id,
+        kind,
+        name: id,
+        output,
+        inserts: [],
+        postInserts: [],
+        sends: [],
+        hidden: false,
+        ...more,
+    });
+    return {
+        id: 1,
+        change: 1,
+        document: {
+            channels: [
+                channel('left', 'track', 'reeds', { sends: [{ id: 'n1', to: 'plate' }] }),
+                channel('drum', 'track', 'main', { hidden: true }),
+                channel('reeds', 'group', 'band'),
+                channel('band', 'group', 'main'),
+                channel('plate', 'return', 'main'),
+                channel('main', 'main', 'hw:1-2'),
+            ],
+        },
+        paths: { left: ['left', 'reeds', 'band', 'plate', 'main'] },
+        loops: { plate: ['plate', 'left'], left: ['left'] },
+    } as unknown as SessionState;
+}
+
+beforeEach(() => {
+    setActivePinia(createPinia());
+    localStorage.clear();
+});
+
+describe('the selection', () => {
+    it('takes channels one by one, with Ctrl and over a range', () => {
+        const selection = useSelection();
+        const order = ['a', 'b', 'c', 'd'];
+        selection.selectChannel('b', none, order);
+        selection.selectChannel('d', shift, order);
+        expect(selection.channels).toEqual(['b', 'c', 'd']);
+        selection.selectChannel('c', ctrl, order);
+        expect(selection.channels).toEqual(['b', 'd']);
+        expect(selection.along('d')).toEqual(['b', 'd']);
+        expect(selection.along('a')).toEqual(['a']);
+    });
+
+    it('takes several inserts with Ctrl, and the inspector shows the last', () => {
+        const selection = useSelection();
+        selection.selectInsert('bass', 'i1', none);
+        selection.selectInsert('bass', 'i2', ctrl);
+        expect([selection.inserts, selection.insert]).toEqual([['i1', 'i2'], 'i2']);
+        selection.selectInsert('bass', 'i2', ctrl);
+        expect(selection.insert).toBe('i1');
+        selection.selectInsert('bass', 'i3', none);
+        expect(selection.inserts).toEqual(['i3']);
+    });
+
+    it('is of inserts or of sends, never of both', () => {
+        const selection = useSelection();
+        selection.selectInsert('bass', 'i1', none);
+        selection.selectSends(['n1', 'n2']);
+        expect([selection.inserts, selection.sends]).toEqual([[], ['n1', 'n2']]);
+        selection.selectChannel('bass', none, ['bass']);
+        expect(selection.sends).toEqual([]);
+    });
+});
+
+describe('the screen', () => {
+    it('folds groups with the groups in them, and hides what is hidden', () => {
+        const session = useSession();
+        session.state = state();
+        const screen = useScreen();
+        expect(['left', 'drum', 'reeds', 'band'].map(screen.isShown)).toEqual([true, false, true, true]);
+        screen.toggleGroup('band');
+        expect(['left', 'reeds', 'band'].map(screen.isShown)).toEqual([false, false, true]);
+        screen.toggleGroup('band');
+        screen.areHiddenShown = true;
+        expect(['left', 'drum'].map(screen.isShown)).toEqual([true, true]);
+    });
+
+    it('lets the path of one channel stand out', () => {
+        const session = useSession();
+        session.state = state();
+        const screen = useScreen();
+        expect(screen.isAside('drum')).toBe(false);
+        screen.pathOf = 'left';
+        expect(['left', 'plate', 'main', 'drum'].map(screen.isAside)).toEqual([false, false, false, true]);
+    });
+
+    it('remembers which view was open', () => {
+        const screen = useScreen();
+        expect(screen.view).toBe('paths');
+        localStorage.setItem('hafen.view', 'sends');
+        setActivePinia(createPinia());
+        expect(useScreen().view).toBe('sends');
+    });
+});
+
+describe('the session', () => {
+    it('finds sends and says where a loop would close, as the server told it', () => {
+        const session = useSession();
+        session.state = state();
+        expect(session.send('n1')?.channel.id).toBe('left');
+        expect(session.send('n9')).toBeNull();
+        expect([session.closesLoop('plate', 'left'), session.closesLoop('left', 'plate')]).toEqual([true, false]);
+        expect([session.tracks.length, session.groups.length, session.returns.length, session.cues.length]).toEqual([
+            2, 2, 1, 0,
+        ]);
+    });
+});
+
+describe('the finder', () => {
+    it('finds splits by what they do, stored ones first', () => {
+        const catalogue = useCatalogue();
+        catalogue.splits = [{ id: 4, name: 'Two bands of ours', split: { branches: [{ name: 'Low' }] } }] as never;
+        expect(catalogue.searchSplits('ours').map((way) => way.id)).toEqual(['stored-4']);
+        expect(catalogue.searchSplits('low and').map((way) => way.id)).toEqual(['bands-2']);
+        expect(catalogue.searchSplits('crossover')[0]?.id).toBe('stored-4');
+        expect(catalogue.searchSplits('reverb')).toEqual([]);
+    });
+
+    it('knows what is part dry on a return', () => {
+        const catalogue = useCatalogue();
+        catalogue.specs = [{ id: 'reverb', name: 'Reverb', wetOnly: true, widens: true, synonyms: [] }] as never;
+        const reverb = {
+            type: 'processor',
+            id: 'i1',
+            processor: 'reverb',
+            on: true,
+            mix: 0.4,
+            parameters: {},
+        } as const;
+        expect(catalogue.isPartDry(reverb)).toBe(true);
+        expect(catalogue.isPartDry({ ...reverb, mix: 1 })).toBe(false);
+        expect(catalogue.isPartDry({ ...reverb, on: false })).toBe(false);
+        expect(catalogue.widens(reverb)).toBe(true);
+    });
+});
