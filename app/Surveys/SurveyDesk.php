@@ -54,17 +54,20 @@ final class SurveyDesk
         ];
     }
 
-    /** Names, and the order in which channels are shown, cannot be heard. */
+    /** What can be heard of a document: not names, and not whether a channel is shown. */
     private static function content(string $document): string
     {
-        /** @var array{name?: string, channels: list<array{id: string, name?: string}>} $data */
-        $data = json_decode($document, true, 64, JSON_THROW_ON_ERROR);
-        unset($data['name']);
-        foreach ($data['channels'] as $i => $channel) {
-            unset($data['channels'][$i]['name']);
-        }
+        return hash('sha256', json_encode(self::heard(json_decode($document, true, 64, JSON_THROW_ON_ERROR)), JSON_THROW_ON_ERROR));
+    }
 
-        return hash('sha256', json_encode($data, JSON_THROW_ON_ERROR));
+    private static function heard(mixed $part): mixed
+    {
+        if (! is_array($part)) {
+            return $part;
+        }
+        unset($part['name'], $part['hidden']);
+
+        return array_map(self::heard(...), $part);
     }
 
     private function isLost(Survey $survey): bool

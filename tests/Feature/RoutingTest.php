@@ -110,3 +110,19 @@ it('keeps splits under names, and takes them into any row', function (): void {
     $this->deleteJson("/api/split-presets/{$stored['id']}")->assertNoContent();
     $this->getJson('/api/split-presets')->assertJsonCount(0);
 });
+
+it('does not measure again what sounds the same: names, and what is shown', function (): void {
+    $session = Demo::session(routedSession());
+    $this->postJson("/api/sessions/{$session->id}/survey")->assertSuccessful();
+    $change = 1;
+    foreach ([
+        ['type' => 'set-hidden', 'channels' => ['cello'], 'hidden' => true],
+        ['type' => 'rename-branch', 'branch' => 'b1', 'name' => 'Plain'],
+        ['type' => 'rename-channel', 'channel' => 'plate', 'name' => 'Large plate'],
+    ] as $silent) {
+        edit($session, $change++, $silent)->assertOk();
+        $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true);
+    }
+    edit($session, $change, ['type' => 'set-send-pan', 'sends' => ['n1'], 'pan' => 0.1])->assertOk();
+    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', false);
+});

@@ -142,76 +142,12 @@ export interface Split {
      *
      * @maxItems 3
      */
-    crossovers?: [] | [number] | [number, number] | [number, number, number];
+    crossovers?: number[];
     /**
      * @minItems 1
      * @maxItems 16
      */
-    branches:
-        | [Branch]
-        | [Branch, Branch]
-        | [Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch, Branch]
-        | [
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-          ]
-        | [
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-          ]
-        | [
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-              Branch,
-          ];
+    branches: Branch[];
 }
 export interface Branch {
     id: Id;

@@ -42,6 +42,7 @@ const latency = computed(() => {
         ? 'no latency'
         : `${((samples / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late${props.channel.aligned ? ', branches lined up' : ''}`;
 });
+const isCompared = computed(() => listening.compare?.kind === 'insert' && listening.compare.id === props.split.id);
 const into = computed(() => `${props.channel.id}:into:${props.split.id}`);
 const after = computed(() => `${props.channel.id}:insert:${props.split.id}`);
 
@@ -299,6 +300,14 @@ function dissolve(event: Event): void {
                 Listen after
             </button>
         </div>
+        <button
+            class="pill wide compare"
+            :class="{ on: isCompared }"
+            :aria-pressed="isCompared"
+            @click="listening.startCompare(isCompared ? null : { kind: 'insert', id: split.id })"
+        >
+            {{ isCompared ? 'Comparing with bypass: 1 and 2 switch' : 'Compare with bypass' }}
+        </button>
         <p class="hint">
             in <span class="figure">{{ decibels(listening.level(into)?.peak) }}</span> · out
             <span class="figure">{{ decibels(listening.level(after)?.peak) }}</span> · {{ latency }}
