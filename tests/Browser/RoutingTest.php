@@ -129,6 +129,11 @@ it('edits the grid of sends from the keyboard: amounts, taps, blocks, copies', f
     $this->browser->find('[data-from=accordion][data-to=plate]')->click();
     press(WebDriverKeys::DELETE);
     $this->browser->until(fn (): bool => sendsOnServer('Accordion') === [], 'the send to be gone');
+    // With the mouse alone: a press selects an empty cell, a second one fills it.
+    $this->browser->find('[data-from=accordion][data-to=wash]')->click();
+    expect(sendsOnServer('Accordion'))->toBe([]);
+    $this->browser->find('[data-from=accordion][data-to=wash]')->click();
+    $this->browser->until(fn (): bool => sendsOnServer('Accordion') === ['wash -12 post-fader'], 'the usual amount');
 });
 
 it('drags an amount, and several of a block in their relation, each as one step', function (): void {

@@ -319,7 +319,7 @@ function remove(): void {
             </template>
         </div>
 
-        <template v-if="canSend && !isMain">
+        <template v-if="canSend">
             <h3>Sends</h3>
             <p v-for="send in many ? [] : channel.sends" :key="send.id" class="send">
                 <button class="plain" @click="selection.selectSends([send.id])">

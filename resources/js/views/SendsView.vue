@@ -19,6 +19,9 @@ interface Spot {
     column: number;
 }
 
+/** Amount a send starts with where none was typed, in dB. */
+const USUAL = -12;
+
 const grid = ref<HTMLElement>();
 const active = ref<Spot>({ row: 0, column: 0 });
 const anchor = ref<Spot | null>(null);
@@ -251,6 +254,7 @@ function grab(event: PointerEvent, row: number, column: number): void {
         return;
     }
     const isPart = anchor.value !== null && isInBlock(row, column) && !event.shiftKey;
+    const isAgain = anchor.value === null && isInBlock(row, column) && !event.shiftKey;
     if (!isPart) {
         go(row, column, event.shiftKey);
     }
@@ -276,6 +280,9 @@ function grab(event: PointerEvent, row: number, column: number): void {
         window.removeEventListener('pointercancel', drop);
         if (isPart && !isDragged) {
             go(row, column, false);
+        } else if (isAgain && sendsInBlock().length === 0) {
+            // A second press on the plus of an empty cell.
+            put(columns.value[column]?.kind === 'cue' ? 0 : USUAL);
         }
     };
     window.addEventListener('pointermove', move);
@@ -301,7 +308,7 @@ function cellTitle(channel: Channel, bus: Channel): string {
     }
     return isLoop(channel, bus)
         ? `${channel.name} to ${bus.name} would close a loop`
-        : `${channel.name} does not send to ${bus.name}. Type an amount.`;
+        : `${channel.name} does not send to ${bus.name}. Type an amount, or press again.`;
 }
 
 async function addCue(): Promise<void> {
@@ -425,8 +432,9 @@ watch([() => rows.value.length, () => columns.value.length], () => {
                 <button class="pill" @click="addCue">New cue</button>
             </p>
             <p class="hint help">
-                Type an amount · Enter edits · Alt ↑ ↓ moves, drag too · Shift with arrows or a click selects a block ·
-                P before or after the fader · O on or off · Ctrl C and V copy rows and blocks · Delete removes
+                Type an amount, or press an empty cell twice · Enter edits · Alt ↑ ↓ moves, drag too · Shift with arrows
+                or a click selects a block · P before or after the fader · O on or off · Ctrl C and V copy rows and
+                blocks · Delete removes
             </p>
         </div>
     </main>
