@@ -123,7 +123,7 @@ final readonly class PathWriter
         $delay = $this->alignment->delay($route);
         $offset = $this->alignment->offsets[$route->key()] ?? 0;
 
-        return $text.($delay > 0 ? ', waits '.$this->samples($delay) : '').($offset !== 0 ? ', out of time by '.$this->samples($offset) : '');
+        return $text.($delay > 0 ? ', waits '.$this->samples($delay) : '').($offset !== 0 ? sprintf(', out of time by %s, first notch %.0f Hz', $this->samples($offset), $this->session->sampleRate / (2 * abs($offset))) : '');
     }
 
     private static function where(TapPoint $tap): string

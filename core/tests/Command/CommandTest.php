@@ -131,7 +131,7 @@ it('prints a whole path with its gains and latencies', function (): void {
     file_put_contents($path = "{$this->folder}/ferry.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode($session));
     [$status, $text] = hafen('path', $path, 'Wash');
     expect($status)->toBe(0)
-        ->and($text)->toContain('Cello (track)')->toContain('send −16.0 dB after the fader, waits 27 samples (0.56 ms) -> Hall')
+        ->and($text)->toContain('Cello (track)')->toContain('send −16.0 dB after the fader -> Hall')->toContain('send −21.0 dB after the fader, waits 27 samples (0.56 ms) -> Plate')
         ->toContain('Wash (return)  <-')->toContain('split (Dry 0.0 dB | Crush −9.0 dB [Compressor, Drive +12.0])')
         ->not->toContain('Cue Cello');
     [, $mermaid] = hafen('path', $path, 'plate', '--format', 'mermaid');
@@ -139,6 +139,9 @@ it('prints a whole path with its gains and latencies', function (): void {
     expect($mermaid)->toStartWith("flowchart LR\n")->toContain('-->|"send −14.0 dB after the fader')
         ->and($dot)->toStartWith('digraph path {')->toContain('"plate" -> "wash" [label="output"]')
         ->and(substr_count($mermaid, '-->'))->toBe(substr_count($dot, '->'));
+    $bass = $session->channel('bass') ?? throw new LogicException;
+    file_put_contents($path, (new SessionCodec(ProcessorCatalogue::standard()))->encode($session->withChannel($bass->withAligned(false))));
+    expect(hafen('path', $path, 'bass')[1])->toContain('latency 27 samples (0.56 ms), enters at 0, not aligned');
     [$status, , $error] = hafen('path', $path, 'attic');
     expect($status)->toBe(1)->and($error)->toContain('attic: There is no such channel. There are: accordion-left');
     expect(hafen('path', $path, 'plate', '--format', 'svg')[0])->toBe(2);

@@ -221,6 +221,7 @@ function panText(pan: number): string {
                 M
             </button>
             <button
+                v-if="channel.kind !== 'cue'"
                 class="switch solo"
                 :class="{ on: channel.solo }"
                 :aria-pressed="channel.solo"
