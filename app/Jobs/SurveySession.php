@@ -55,6 +55,9 @@ final class SurveySession implements ShouldQueue
             ], $result->taps),
             'overview' => array_map(static fn (float $peak): float => round($peak, 4), $result->overview),
             'loads' => $result->loads,
+            'loudness' => $result->loudness->integrated,
+            'loudnessRange' => $result->loudness->range,
+            'truePeak' => $result->truePeak,
             'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
         ]]);
     }

@@ -87,7 +87,10 @@ it('carries stale routing edits over, unless they meet what changed', function (
 it('surveys every kind of channel and every branch', function (): void {
     $session = Demo::session(routedSession());
     $this->postJson("/api/sessions/{$session->id}/survey")->assertSuccessful();
-    $taps = $this->getJson("/api/sessions/{$session->id}/survey")->json('result.taps');
+    $result = $this->getJson("/api/sessions/{$session->id}/survey")->json('result');
+    $taps = $result['taps'];
+    expect($result['loudness'])->toBeLessThan(0.0)->toBeGreaterThan(-40.0)
+        ->and($result['truePeak'])->toBeGreaterThan($taps['main:post-fader']['peak'] - 0.01);
     expect($taps)->toHaveKeys(['plate:source', 'wash:post-fader', 'cue:post-fader', 'bass:into:s1', 'bass:branch:b1', 'bass:insert:i2', 'bass:insert:s1'])
         ->and($taps['bass:insert:s1']['peak'] - $taps['bass:into:s1']['peak'])->toEqualWithDelta(20 * log10(2), 0.001)
         ->and($taps['cue:source']['peak'])->toEqualWithDelta($taps['bass:pre-fader']['peak'] - 3.0 - 10 * log10(2), 0.001)

@@ -22,6 +22,7 @@ use Hafen\Session\InvalidDocument;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Survey\SessionSurvey;
+use Hafen\Survey\SurveyResult;
 
 /**
  * The command line on session documents. Exit status 0: done; 1: refused, with one line on stderr naming the JSON pointer,
@@ -148,6 +149,13 @@ final readonly class Application
                 ));
             }
 
+            $this->say(sprintf(
+                'Main: %s, range %s, true peak %s',
+                self::figure($result->loudness->integrated, 'LUFS'),
+                self::figure($result->loudness->range, 'LU'),
+                self::figure($result->truePeak, 'dBTP'),
+            ));
+
             return;
         }
         $channels = [];
@@ -162,7 +170,7 @@ final readonly class Application
             $channels[] = ['id' => $channel->id, 'name' => $channel->name, 'kind' => $channel->kind->value, 'taps' => $taps];
         }
         $this->say(json_encode(
-            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->frames, 'channels' => $channels],
+            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->frames, 'main' => self::main($result), 'channels' => $channels],
             JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
         ));
     }
@@ -203,6 +211,17 @@ final readonly class Application
         }
         file_put_contents("{$folder}/session.json", $this->codec->encode($demo->session(static fn (string $id): string => "{$id}.wav"))."\n");
         $this->say("{$folder}/session.json and its tracks are there.");
+    }
+
+    /** @return array<string, ?float> LUFS, LU, dBTP */
+    private static function main(SurveyResult $result): array
+    {
+        return ['loudness' => $result->loudness->integrated, 'loudnessRange' => $result->loudness->range, 'truePeak' => $result->truePeak];
+    }
+
+    private static function figure(?float $value, string $unit): string
+    {
+        return $value === null ? "no {$unit}" : Decibel::text($value, $unit, true);
     }
 
     /** @return array{peak: ?float, rms: ?float, overs: int} levels in dBFS */

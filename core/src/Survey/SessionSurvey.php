@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
+use Hafen\Audio\Block;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
+use Hafen\Metering\LoudnessMeter;
+use Hafen\Metering\TruePeakMeter;
 use Hafen\Session\Session;
 
-/** Measures every tap of a session from its first sample to its last. */
+/** Measures every tap of a session from its first sample to its last, and loudness and true peak of the main. */
 final readonly class SessionSurvey
 {
     private const OVERVIEW_POINTS = 800;
@@ -30,9 +33,16 @@ final readonly class SessionSurvey
         $overview = array_fill(0, min(self::OVERVIEW_POINTS, $length), 0.0);
         $points = count($overview);
         $faults = [];
+        $loudness = new LoudnessMeter($session->sampleRate);
+        $truePeak = new TruePeakMeter;
         for ($done = 0; $done < $length;) {
             $block = $engine->next();
             $frames = min($block->frames(), $length - $done);
+            if ($frames < $block->frames()) {
+                $block = new Block(array_slice($block->left, 0, $frames), array_slice($block->right(), 0, $frames));
+            }
+            $loudness->measure($block);
+            $truePeak->measure($block);
             $right = $block->right();
             for ($i = 0; $i < $frames; ++$i) {
                 $peak = max(abs($block->left[$i]), abs($right[$i]));
@@ -50,6 +60,6 @@ final readonly class SessionSurvey
             }
         }
 
-        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults));
+        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults), $loudness->read(), $truePeak->level());
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 use Hafen\Engine\Fault;
+use Hafen\Metering\Loudness;
 use Hafen\Metering\TapReading;
 
 /** A session measured over its whole length. */
@@ -15,6 +16,8 @@ final readonly class SurveyResult
      * @param  list<float>  $overview  largest sample of the main in each of equally long stretches
      * @param  array<string, float>  $loads  of one core, by channel id and insert tap key
      * @param  list<Fault>  $faults
+     * @param  Loudness  $loudness  of the main
+     * @param  ?float  $truePeak  of the main in dBTP; null is silence
      */
     public function __construct(
         public int $frames,
@@ -22,6 +25,8 @@ final readonly class SurveyResult
         public array $overview,
         public array $loads,
         public array $faults,
+        public Loudness $loudness,
+        public ?float $truePeak,
     ) {
     }
 }

@@ -146,6 +146,10 @@ export interface SurveyState {
         overview: number[];
         loads: Record<string, number>;
         faults: string[];
+        /** Of the main: LUFS, LU, dBTP. Older surveys have none. */
+        loudness?: number | null;
+        loudnessRange?: number | null;
+        truePeak?: number | null;
     } | null;
 }
 

@@ -9,6 +9,7 @@ import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { groupChannels } from '@/moves';
+import { useSurvey } from '@/stores/survey';
 import CopySends from './CopySends.vue';
 import SplitMenu from './SplitMenu.vue';
 
@@ -19,6 +20,7 @@ const listening = useListening();
 const imports = useImports();
 const finder = useFinder();
 const selection = useSelection();
+const survey = useSurvey();
 const media = shallowRef<MediaState | null>(null);
 const name = ref(props.channel.name);
 const field = ref<HTMLInputElement>();
@@ -99,6 +101,10 @@ function replaceFile(event: Event): void {
 
 const taps: Record<TapName, string> = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' };
 const tappable = computed(() => session.channels.filter((other) => other.id !== props.channel.id));
+const measured = computed(() => {
+    const result = survey.state?.result;
+    return result?.loudness === undefined || result.loudness === null ? null : result;
+});
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === props.channel.id && !entry.split));
 const feeders = computed(
     () =>
@@ -394,6 +400,11 @@ function remove(): void {
                     </tr>
                 </tbody>
             </table>
+            <p v-if="isMain && measured" class="loudness" data-loudness>
+                <span class="figure">{{ decibels(measured.loudness) }}</span> LUFS · range
+                <span class="figure">{{ (measured.loudnessRange ?? 0).toFixed(1) }}</span> LU · true peak
+                <span class="figure">{{ decibels(measured.truePeak, true) }}</span> dBTP
+            </p>
             <p class="hint">
                 {{
                     latency === 0
@@ -511,6 +522,10 @@ td {
 
 .wide {
     margin: 4px 0 10px;
+}
+
+.loudness {
+    margin: 8px 0 0;
 }
 
 .feeders {

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Metering;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\InterSamplePeaks;
+
+/**
+ * The highest the waveform rises, between samples too.
+ *
+ * Source: ITU-R BS.1770 annex 2, four times oversampling.
+ */
+final class TruePeakMeter
+{
+    private readonly InterSamplePeaks $left;
+
+    private readonly InterSamplePeaks $right;
+
+    private float $peak = 0.0;
+
+    public function __construct()
+    {
+        $this->left = new InterSamplePeaks;
+        $this->right = new InterSamplePeaks;
+    }
+
+    /** Takes in a block, which is left as it is. */
+    public function measure(Block $block): void
+    {
+        $this->peak = max($this->peak, Samples::peak($this->left->process($block->left)));
+        $this->peak = max($this->peak, Samples::peak($this->right->process($block->right())));
+    }
+
+    /** In dBTP; null is silence. The last few samples are still on their way: {@see InterSamplePeaks::DELAY}. */
+    public function level(): ?float
+    {
+        return Decibel::fromGain($this->peak);
+    }
+}
