@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\MediaController;
+use App\Http\Controllers\PilotController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ProcessorController;
 use App\Http\Controllers\RenderController;
@@ -22,6 +23,8 @@ Route::post('sessions/{session}/edits', [EditController::class, 'store']);
 Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
 Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
 Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo'])->whereNumber('revision');
+
+Route::put('sessions/{session}/notes', [PilotController::class, 'update']);
 
 Route::get('processors', [ProcessorController::class, 'index']);
 Route::post('processors/{processor}/picture', [ProcessorController::class, 'picture']);

@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Sessions;
 
+use App\Models\LeftNote;
 use App\Models\Revision;
 use App\Models\StoredSession;
+use Hafen\Pilot\Note;
+use Hafen\Pilot\Pilot;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
@@ -58,6 +61,7 @@ final readonly class SessionState
             ], Combs::of($session, $this->processors, $alignment)),
             ...$this->routing($session),
             'outputPairs' => AudioInterface::pairs(),
+            'pilot' => $this->pilot($stored, $session),
         ];
     }
 
@@ -100,6 +104,17 @@ final readonly class SessionState
         }
 
         return $inserts;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function pilot(StoredSession $stored, Session $session): array
+    {
+        $left = LeftNote::query()->where('session_id', $stored->id)->pluck('note')->all();
+
+        return array_map(
+            static fn (Note $note): array => [...$note->toArray(), 'left' => in_array($note->id(), $left, true)],
+            Pilot::standard()->notes($session, $this->processors),
+        );
     }
 
     /** @return array<string, mixed> what is whose path, and where sound from a channel would come back to it */

@@ -129,3 +129,14 @@ it('does not measure again what sounds the same: names, and what is shown', func
     edit($session, $change, ['type' => 'set-send-pan', 'sends' => ['n1'], 'pan' => 0.1])->assertOk();
     $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', false);
 });
+
+it('notes what practice says otherwise, mends it by an edit, and remembers what is left', function (): void {
+    $session = Demo::session(routedSession());
+    $notes = $this->getJson("/api/sessions/{$session->id}")->json('pilot');
+    expect(array_column($notes, 'left', 'id'))->toBe(['equal-branches:bass:s1' => false]);
+    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => 'equal-branches:bass:s1', 'left' => true])->assertOk()->assertJsonPath('pilot.0.left', true);
+    $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('pilot.0.left', true);
+    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => 'equal-branches:bass:s1', 'left' => false])->assertOk()->assertJsonPath('pilot.0.left', false);
+    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => '', 'left' => true])->assertUnprocessable();
+    edit($session, 1, $notes[0]['mend']['edit'])->assertOk()->assertJsonPath('pilot', []);
+});

@@ -11,6 +11,9 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\FolderLibrary;
 use Hafen\Engine\Tap;
 use Hafen\Metering\TapReading;
+use Hafen\Pilot\Note;
+use Hafen\Pilot\Pilot;
+use Hafen\Pilot\Severity;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ParameterSpec;
@@ -26,7 +29,7 @@ use Hafen\Survey\SurveyResult;
 
 /**
  * The command line on session documents. Exit status 0: done; 1: refused, with one line on stderr naming the JSON pointer,
- * file or rule; 2: wrong usage.
+ * file or rule, or a check with severe notes; 2: wrong usage.
  */
 final readonly class Application
 {
@@ -38,6 +41,7 @@ final readonly class Application
                      [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
         hafen survey SESSION.json [--json]
         hafen path SESSION.json CHANNEL [--format text|mermaid|dot]
+        hafen check SESSION.json [--json]
         hafen demo FOLDER
         TEXT;
 
@@ -60,6 +64,9 @@ final readonly class Application
     {
         try {
             $rest = array_slice($words, 1);
+            if (($words[0] ?? '') === 'check') {
+                return $this->check(Arguments::parse($rest, ['SESSION.json'], [], ['json']));
+            }
             match ($words[0] ?? '') {
                 'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
                 'processors' => $this->listProcessors(Arguments::parse($rest, [], [], ['json'])),
@@ -197,6 +204,27 @@ final readonly class Application
             'dot' => $writer->dot($path),
             default => $writer->text($path),
         });
+    }
+
+    /** Exit status: 1 when there is a severe note, so that a script can tell. */
+    private function check(Arguments $arguments): int
+    {
+        $session = $this->open($arguments->position(0));
+        $notes = Pilot::standard()->notes($session, $this->processors);
+        if ($arguments->has('json')) {
+            $this->say(json_encode(
+                array_map(static fn (Note $note): array => $note->toArray(), $notes),
+                JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
+            ));
+        } elseif ($notes === []) {
+            $this->say("{$session->name}: nothing to note.");
+        }
+        foreach ($arguments->has('json') ? [] : $notes as $note) {
+            $this->say(sprintf('%-12s %s%s', $note->severity->value, $note->text, $note->mend === null ? '' : " ({$note->mend->label})"));
+        }
+        $severe = array_filter($notes, static fn (Note $note): bool => $note->severity === Severity::Severe);
+
+        return $severe === [] ? 0 : 1;
     }
 
     private function demo(Arguments $arguments): void

@@ -160,3 +160,16 @@ it('renders the taps of every kind of channel', function (): void {
         expect($error)->toBe('')->and($status)->toBe(0)->and($said)->not->toContain('peak −∞');
     }
 });
+
+it('checks a session, and fails where a note is severe', function (): void {
+    expect(hafen('check', $this->document))->toBe([0, "Test: nothing to note.\n", '']);
+    $document = json_decode((string) file_get_contents($this->document), true);
+    $document['channels'][1]['postInserts'] = [['type' => 'processor', 'id' => 'i9', 'processor' => 'limiter']];
+    $document['channels'][] = ['id' => 'spare', 'kind' => 'group', 'name' => 'Spare'];
+    file_put_contents($this->document, json_encode($document, JSON_PRESERVE_ZERO_FRACTION));
+    [$status, $text] = hafen('check', $this->document);
+    expect($status)->toBe(1)->and($text)->toContain('severe       The limiter on Main stands after the fader')->toContain('information  Nothing comes to Spare');
+    [$status, $json] = hafen('check', $this->document, '--json');
+    $notes = json_decode($json, true);
+    expect($status)->toBe(1)->and($notes)->toHaveCount(2)->and($notes[0]['mend']['edit'])->toBe(['type' => 'move-insert', 'insert' => 'i9', 'channel' => 'main', 'row' => 'inserts']);
+});

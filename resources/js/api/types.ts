@@ -60,6 +60,7 @@ export interface SessionState {
     /** Of each channel: where its sound cannot go without coming back to it. */
     loops: Record<string, string[]>;
     outputPairs: string[];
+    pilot: PilotNote[];
 }
 
 export interface SessionSummary {
@@ -186,6 +187,18 @@ export interface Preset {
     processor: string;
     name: string;
     parameters: Record<string, ParameterValue>;
+}
+
+/** Something the Pilot found; `part` is an insert, split or send. */
+export interface PilotNote {
+    id: string;
+    check: string;
+    severity: 'severe' | 'advice' | 'information';
+    channel: string;
+    part: string | null;
+    text: string;
+    mend: { label: string; edit: Edit } | null;
+    left: boolean;
 }
 
 /** A split with all that is in it, under a name. */

@@ -4,6 +4,7 @@ import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { useImports } from '@/stores/imports';
+import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
@@ -21,6 +22,7 @@ const selection = useSelection();
 const catalogue = useCatalogue();
 const imports = useImports();
 const screen = useScreen();
+const pilot = usePilot();
 const isOver = ref(false);
 const trimText = ref<string | null>(null);
 const trimField = ref<HTMLInputElement>();
@@ -56,6 +58,7 @@ const members = computed(() =>
     props.channel.kind === 'group' ? session.channels.filter((other) => other.output === id.value).length : 0,
 );
 const isFolded = computed(() => screen.isGroupFolded(id.value));
+const notes = computed(() => pilot.of(id.value));
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === id.value));
 
 function setOutput(output: string): void {
@@ -202,6 +205,16 @@ function panText(pan: number): string {
                 {{ channel.name }}
             </button>
             <span v-if="isFolded" class="count hint">{{ members }}</span>
+            <button
+                v-if="notes.length > 0"
+                class="noted plain"
+                :class="{ severe: notes.some((note) => note.severity === 'severe') }"
+                :aria-label="`${notes.length} pilot ${notes.length === 1 ? 'note' : 'notes'} on ${channel.name}`"
+                :title="notes.map((note) => note.text).join('\n')"
+                @click.stop="pilot.isShown = true"
+            >
+                {{ notes.length }}
+            </button>
             <span
                 v-if="comb"
                 class="comb"
@@ -395,6 +408,24 @@ function panText(pan: number): string {
     flex: none;
     width: 14px;
     color: var(--soft);
+}
+
+.noted {
+    flex: none;
+    width: 16px;
+    height: 16px;
+    border-radius: 8px 8px 8px 2px;
+    background: var(--brass);
+    color: var(--paper);
+    font-size: 12px;
+    font-weight: 600;
+    line-height: 16px;
+    text-align: center;
+}
+
+.noted.severe {
+    border-radius: 2px;
+    background: var(--buoy);
 }
 
 .comb {

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
+import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
 import InsertInspector from './InsertInspector.vue';
+import PilotList from './PilotList.vue';
 import SendInspector from './SendInspector.vue';
 import SessionInspector from './SessionInspector.vue';
 import SplitInspector from './SplitInspector.vue';
@@ -11,8 +13,15 @@ import SplitInspector from './SplitInspector.vue';
 /** What is selected: an insert, a split, sends, channels, or the session itself. */
 const session = useSession();
 const selection = useSelection();
+const pilot = usePilot();
 
 const place = computed(() => (selection.insert ? session.place(selection.insert) : null));
+// Whoever selects something wants to see it.
+watch(
+    () => [selection.insert, selection.sends, selection.channels],
+    () => (pilot.isShown = false),
+);
+
 const sends = computed(() => selection.sends.flatMap((id) => session.send(id) ?? []));
 const chosen = computed(() => selection.channels.filter((id) => session.channel(id)));
 const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0]) : undefined));
@@ -20,8 +29,9 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
 
 <template>
     <aside class="side" aria-label="Inspector">
+        <PilotList v-if="pilot.isShown" />
         <SplitInspector
-            v-if="place?.insert.type === 'split'"
+            v-else-if="place?.insert.type === 'split'"
             :key="place.insert.id"
             :channel="place.channel"
             :row="place.row"

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { decibels } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
+import { usePilot } from '@/stores/pilot';
 import { useScreen, type ViewName } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
@@ -15,6 +16,7 @@ const session = useSession();
 const listening = useListening();
 const survey = useSurvey();
 const imports = useImports();
+const pilot = usePilot();
 const screen = useScreen();
 const views: [ViewName, string][] = [
     ['paths', 'Paths'],
@@ -101,6 +103,17 @@ function bring(event: Event): void {
             <span class="figure value">{{ loadText }}</span
             ><span class="hint">engine</span>
         </span>
+        <button
+            class="chip plain"
+            :class="{ clips: pilot.isSevere, over: !pilot.isSevere && pilot.count > 0 }"
+            data-chip="pilot"
+            :aria-pressed="pilot.isShown"
+            :title="pilot.count === 0 ? 'The Pilot has nothing to note' : 'What the Pilot noted'"
+            @click="pilot.isShown = !pilot.isShown"
+        >
+            <span class="figure value">{{ pilot.count }}</span
+            ><span class="hint">pilot {{ pilot.count === 1 ? 'note' : 'notes' }}</span>
+        </button>
         <button
             class="text-button"
             :disabled="!session.state?.undo"

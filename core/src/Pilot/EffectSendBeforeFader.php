@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Session\ChannelKind;
+
+/** A send to an effect that does not follow the fader: the effect stays when its channel is turned down. */
+final readonly class EffectSendBeforeFader implements Check
+{
+    public function notes(Chart $chart): array
+    {
+        $notes = [];
+        foreach ($chart->session->channels as $channel) {
+            foreach ($channel->sends as $send) {
+                $to = $chart->session->channel($send->to);
+                if ($to?->kind === ChannelKind::Return && $send->on && ! $send->tap->followsFader() && $chart->isEffect($to)) {
+                    $notes[] = new Note('effect-send-before-fader', Severity::Advice, $channel->id, $send->id,
+                        "{$channel->name} is sent to {$to->name} before its fader: the effect stays when it is turned down or muted.",
+                        new Mend('Set after fader', ['type' => 'set-send-tap', 'sends' => [$send->id], 'tap' => 'post-fader']));
+                }
+            }
+        }
+
+        return $notes;
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Routing\BranchSum;
+use Hafen\Session\Split;
+
+/** Branches that carry the same and are louder together than what went in. */
+final readonly class EqualBranches implements Check
+{
+    public function notes(Chart $chart): array
+    {
+        $notes = [];
+        foreach ($chart->session->channels as $channel) {
+            foreach ($channel->insertsOn ? $channel->allInserts() : [] as $split) {
+                $sum = $split instanceof Split && $split->on ? BranchSum::of($split) : null;
+                if ($sum === null || ! $sum->equal || $sum->rise === null || abs($sum->rise) < 0.05) {
+                    continue;
+                }
+                $notes[] = new Note('equal-branches', Severity::Advice, $channel->id, $split->id(),
+                    sprintf('Equal branches of %s add %.2f dB.', $channel->name, $sum->rise),
+                    new Mend('Keep the level', ['type' => 'keep-level', 'split' => $split->id()]));
+            }
+        }
+
+        return $notes;
+    }
+}

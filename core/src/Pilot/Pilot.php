@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Session;
+
+/** Looks a session over, by every check there is. */
+final readonly class Pilot
+{
+    /** @param  list<Check>  $checks */
+    private function __construct(private array $checks)
+    {
+    }
+
+    public static function standard(): self
+    {
+        return new self([
+            new LimiterNotLast,
+            new PathOutOfTime,
+            new NoWayToMain,
+            new ReturnNotWet,
+            new AllWetOnTrack,
+            new EffectSendBeforeFader,
+            new CueSendAfterFader,
+            new ReturnNotSoloSafe,
+            new EqualBranches,
+            new NothingArrives,
+            new AmbienceTwice,
+            new MutedInCue,
+        ]);
+    }
+
+    /** @return list<Note> the severe ones first, otherwise in the order of the channels */
+    public function notes(Session $session, ProcessorCatalogue $processors): array
+    {
+        $chart = new Chart($session, $processors);
+        $notes = array_merge(...array_map(static fn (Check $check): array => $check->notes($chart), $this->checks));
+        $place = [];
+        foreach ($session->channels as $index => $channel) {
+            $place[$channel->id] = $index;
+        }
+        usort($notes, static fn (Note $a, Note $b): int => [$a->severity->rank(), $place[$a->channel]] <=> [$b->severity->rank(), $place[$b->channel]]);
+
+        return $notes;
+    }
+}

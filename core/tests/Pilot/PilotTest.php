@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Pilot\Note;
+use Hafen\Pilot\Pilot;
+use Hafen\Pilot\Severity;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Branch;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+use Hafen\Tests\Support\Mix;
+
+require_once __DIR__.'/../Support/edited.php';
+
+/** A session the Pilot has nothing to say about. */
+function quietSession(): Session
+{
+    return Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'reverb', mix: 0.25)])->withSends([new Send('n1', 'echo', -12.0), new Send('n2', 'cue', -3.0, TapPoint::PreFader)]),
+        Mix::track('drum', [Mix::split('s1', [new Branch('b1', 'A', -20 * log10(2)), new Branch('b2', 'B', -20 * log10(2))]), Mix::insert('i2', 'limiter')])->withOutput('group'),
+        Mix::track('choir')->withOutput('group'),
+        Mix::bus('group', ChannelKind::Group),
+        Mix::bus('echo', ChannelKind::Return, [Mix::insert('i3', 'echo')]),
+        Mix::bus('cue', ChannelKind::Cue),
+    ], [Mix::insert('i4', 'compressor'), Mix::insert('i5', 'limiter')]);
+}
+
+/** @return list<Note> */
+function pilotNotes(Session $session): array
+{
+    return Pilot::standard()->notes($session, ProcessorCatalogue::standard());
+}
+
+it('has nothing to say where there is nothing', function (): void {
+    expect(array_map(static fn (Note $note): string => $note->text, pilotNotes(quietSession())))->toBe([]);
+});
+
+it('notes one thing, says it in a sentence, mends it, and stays quiet at what is near', function (array $edit, string $id, Severity $severity, string $says, ?array $near): void {
+    $notes = pilotNotes(edited(quietSession(), $edit));
+    expect(array_map(static fn (Note $note): string => $note->id(), $notes))->toBe([$id])
+        ->and($notes[0]->severity)->toBe($severity)
+        ->and($notes[0]->text)->toContain($says)->toEndWith('.');
+    if ($notes[0]->mend !== null) {
+        expect(pilotNotes(edited(edited(quietSession(), $edit), $notes[0]->mend->edit)))->toBe([]);
+    }
+    if ($near !== null) {
+        expect(pilotNotes(edited(quietSession(), $near)))->toBe([]);
+    }
+})->with([
+    'a return not all wet' => [['type' => 'set-mix', 'insert' => 'i3', 'mix' => 0.4], 'return-not-wet:echo:i3', Severity::Advice, 'Echo is at 40 % wet on a return', ['type' => 'add-insert', 'channels' => ['echo'], 'processor' => 'drive']],
+    'a track all wet' => [['type' => 'set-mix', 'insert' => 'i1', 'mix' => 1], 'all-wet-on-track:cello:i1', Severity::Advice, 'Reverb on Cello is all wet', ['type' => 'set-mix', 'insert' => 'i1', 'mix' => 0.9]],
+    'an effect send before the fader' => [['type' => 'set-send-tap', 'sends' => ['n1'], 'tap' => 'pre-fader'], 'effect-send-before-fader:cello:n1', Severity::Advice, 'Cello is sent to Echo before its fader', ['type' => 'add-send', 'channels' => ['drum'], 'to' => 'group', 'tap' => 'source']],
+    'a cue send after the fader' => [['type' => 'set-send-tap', 'sends' => ['n2'], 'tap' => 'post-fader'], 'cue-send-after-fader:cello:n2', Severity::Advice, 'after its fader', ['type' => 'set-send-tap', 'sends' => ['n2'], 'tap' => 'source']],
+    'a return that is not solo-safe' => [['type' => 'set-solo-safe', 'channels' => ['echo'], 'soloSafe' => false], 'return-not-solo-safe:echo', Severity::Advice, 'Echo is not solo-safe', ['type' => 'set-solo-safe', 'channels' => ['cello'], 'soloSafe' => false]],
+    'something after the limiter' => [['type' => 'move-insert', 'insert' => 'i4', 'channel' => 'main'], 'limiter-not-last:main:i5', Severity::Severe, 'Compressor comes after the limiter', ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'drum', 'at' => 0]],
+    'a limiter after the fader' => [['type' => 'move-insert', 'insert' => 'i5', 'channel' => 'main', 'row' => 'postInserts'], 'limiter-not-last:main:i5', Severity::Severe, 'stands after the fader', ['type' => 'set-insert-on', 'inserts' => ['i5'], 'on' => false]],
+    'the fader up after the limiter' => [['type' => 'set-fader', 'channels' => ['main'], 'gain' => 2], 'limiter-not-last:main:i5', Severity::Severe, '+2.0 dB after the limiter', ['type' => 'set-fader', 'channels' => ['main'], 'gain' => -2]],
+    'equal branches' => [['type' => 'set-branch-gain', 'branches' => ['b1', 'b2'], 'gain' => 0], 'equal-branches:drum:s1', Severity::Advice, 'Equal branches of Drum add 6.02 dB', ['type' => 'set-branch-pan', 'branches' => ['b1'], 'pan' => 0.3]],
+    'a path out of time' => [['type' => 'set-aligned', 'channels' => ['drum'], 'aligned' => false], 'path-out-of-time:drum', Severity::Severe, 'out of time', ['type' => 'set-aligned', 'channels' => ['cello'], 'aligned' => true]],
+    'no way to the main' => [['type' => 'set-output', 'channels' => ['drum'], 'output' => 'none'], 'no-way-to-main:drum', Severity::Severe, 'nobody hears it', ['type' => 'set-output', 'channels' => ['cello'], 'output' => 'none']],
+    'a bus without anything' => [['type' => 'add-channel', 'kind' => 'group', 'name' => 'Spare'], 'nothing-arrives:spare', Severity::Information, 'Nothing comes to Spare', ['type' => 'add-channel', 'name' => 'Spare']],
+    'the same ambience twice' => [['type' => 'replace-insert', 'insert' => 'i3', 'processor' => 'reverb'], 'ambience-twice:cello:i1', Severity::Information, 'gets more of it from Echo', null],
+    'muted and in a cue' => [['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true], 'muted-in-cue:cello:n2', Severity::Information, 'muted and still heard in Cue', ['type' => 'set-mute', 'channels' => ['drum'], 'mute' => true]],
+]);
+
+it('looks a large session over, whatever it holds, and puts the severe first', function (): void {
+    foreach (range(1, 20) as $seed) {
+        [$session] = Hafen\Tests\Support\RandomRouting::make($seed);
+        $notes = pilotNotes($session);
+        $ranks = array_map(static fn (Note $note): int => $note->severity->rank(), $notes);
+        $sorted = $ranks;
+        sort($sorted);
+        expect($ranks)->toBe($sorted)
+            ->and(count(array_unique(array_map(static fn (Note $note): string => $note->id(), $notes))))->toBe(count($notes));
+    }
+});
+
+it('gives mends the edit codec takes, each of which takes its note away', function (): void {
+    $mended = 0;
+    foreach (range(1, 20) as $seed) {
+        [$session] = Hafen\Tests\Support\RandomRouting::make($seed, 20);
+        foreach (pilotNotes($session) as $note) {
+            if ($note->mend !== null) {
+                $ids = array_map(static fn (Note $left): string => $left->id(), pilotNotes(edited($session, $note->mend->edit)));
+                expect($ids)->not->toContain($note->id());
+                ++$mended;
+            }
+        }
+    }
+    expect($mended)->toBeGreaterThan(20);
+});
