@@ -48,6 +48,12 @@ try {
     $browser->waitFor('[data-rise]');
     $browser->screenshot("{$folder}/paths-split.png");
 
+    // What the Pilot noted.
+    $browser->find('[data-chip=pilot]')->click();
+    $browser->waitFor('[data-pilot]');
+    sleep(1);
+    $browser->screenshot("{$folder}/pilot.png");
+
     // The grid of sends, one being changed.
     $browser->script('document.querySelectorAll("nav .view")[1].click()');
     $browser->waitFor('[data-from=drum][data-to=plate]')->click();

@@ -283,3 +283,31 @@ it('shows a path, hides and finds channels, and says where alignment is off', fu
     $this->browser->script('const s = document.querySelector("#tap-channel"); s.value = "plate"; s.dispatchEvent(new Event("change"))');
     $this->browser->until(fn (): bool => channelOnServer('Track 5')['source'] === ['type' => 'tap', 'channel' => 'plate', 'tap' => 'source'], 'the tap as its source');
 });
+
+it('notes what practice says otherwise, shows where, mends it, and remembers what is left', function (): void {
+    withReturns();
+    $reverb = channelOnServer('Plate')['inserts'][0]['id'];
+    onServerDo(['type' => 'set-mix', 'insert' => $reverb, 'mix' => 0.4]);
+    onServerDo(['type' => 'set-solo-safe', 'channels' => ['wash'], 'soloSafe' => false]);
+    $this->browser->script('window.dispatchEvent(new Event("focus"))');
+    $chip = fn (): string => $this->browser->find('[data-chip=pilot] .value')->getText();
+    $this->browser->until(fn (): bool => $chip() === '2', 'two notes');
+    $this->browser->find('[data-channel-row=plate] .noted')->click();
+    $this->browser->waitFor('[data-pilot]');
+    // Shown where it is, and back.
+    pressButton('Show', "[data-note=\"return-not-wet:plate:{$reverb}\"]");
+    $this->browser->waitFor("[data-inspecting={$reverb}]");
+    $this->browser->find('[data-chip=pilot]')->click();
+    pressButton('Set 100 %', '[data-pilot]');
+    $this->browser->until(fn (): bool => $chip() === '1', 'one note less');
+    expect(channelOnServer('Plate')['inserts'][0]['mix'])->toEqual(1);
+    pressButton('Leave it', '[data-pilot]');
+    $this->browser->until(fn (): bool => $chip() === '0', 'the note to be left');
+    $this->browser->driver->navigate()->refresh();
+    $this->browser->waitFor('[data-ready=true]');
+    expect($chip())->toBe('0')->and(channelOnServer('Wash')['soloSafe'])->toBeFalse();
+    $this->browser->find('[data-chip=pilot]')->click();
+    pressButton('1 left as it is');
+    pressButton('Note it again');
+    $this->browser->until(fn (): bool => $chip() === '1', 'the note to be back');
+});

@@ -28,7 +28,7 @@ use Hafen\Session\Width;
 /**
  * The demo session: an invented four-piece in the waiting hall of an island ferry, with a choir, an announcement and the
  * hall itself. Faults are left in on purpose: the main is a little too hot, the plate is part dry on its return, two
- * branches are equal, and the ambience rumbles.
+ * branches are equal, an echo does not follow its fader, and the ambience rumbles.
  */
 final readonly class FerryTerminal
 {
@@ -148,7 +148,8 @@ final readonly class FerryTerminal
                 // Two equal branches: 6.02 dB louder than one would think.
                 new Split('s3', [new Branch('b5', 'Horn A'), new Branch('b6', 'Horn B')]),
                 $insert('compressor', ['threshold' => -24.0, 'ratio' => 5.0, 'make-up' => 4.0], on: false),
-            ], [$send('echo', -15.0)]),
+                // Taken before the fader: the echo stays when the announcement is turned down.
+            ], [$send('echo', -15.0, TapPoint::PreFader)]),
             $this->track($file, 'hall-ambience', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
             $this->bus(ChannelKind::Group, 'reeds', 'Reeds', -4.0, [
                 $insert('parametric-eq', ['bell-3-frequency' => 1800.0, 'bell-3-gain' => -2.0, 'high-shelf-gain' => 2.0]),

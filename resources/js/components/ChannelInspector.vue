@@ -346,7 +346,9 @@ function remove(): void {
                         {{ bus.name }}{{ session.closesLoop(channel.id, bus.id) ? ' (would loop)' : '' }}
                     </option>
                 </select>
-                <button class="text-button" @click="finder.openForNewReturn(along)">To a new return …</button>
+                <button v-if="!isMain" class="text-button" @click="finder.openForNewReturn(along)">
+                    To a new return …
+                </button>
                 <CopySends
                     v-if="!many && channel.sends.length > 0"
                     :sends="channel.sends.map((send) => send.id)"

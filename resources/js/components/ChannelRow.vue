@@ -401,7 +401,7 @@ function panText(pan: number): string {
     gap: 4px;
     min-width: 0;
     height: 50px;
-    padding-top: 8px;
+    padding: 8px 5px 0 0;
 }
 
 .fold {
