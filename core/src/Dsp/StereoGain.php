@@ -61,7 +61,7 @@ final class StereoGain
     /**
      * Both sides of a block and the gains they are still to have. The block is left as it is.
      *
-     * @return array{array{list<float>, float}, array{list<float>, float}} left, right
+     * @return array{array{list<float>, float}, ?array{list<float>, float}} left, right; null where it is the same
      */
     public function parts(Block $block): array
     {
@@ -69,10 +69,12 @@ final class StereoGain
             $block = clone $block;
             $this->process($block);
 
-            return [[$block->left, 1.0], [$block->right(), 1.0]];
+            return [[$block->left, 1.0], $block->mono ? null : [$block->right, 1.0]];
         }
+        $left = $this->left->gain();
+        $right = $this->right->gain();
 
-        return [[$block->left, $this->left->gain()], [$block->right(), $this->right->gain()]];
+        return [[$block->left, $left], $block->mono && $left === $right ? null : [$block->right(), $right]];
     }
 
     private function isOneGain(): bool

@@ -90,7 +90,7 @@ final class Feed
     /**
      * What it brings to a sum, and the gains it is still to have there.
      *
-     * @return array{array{list<float>, float}, array{list<float>, float}} left, right
+     * @return array{array{list<float>, float}, ?array{list<float>, float}} left, right; null where it is the same
      */
     public function parts(int $frames): array
     {

@@ -251,18 +251,31 @@ final class Strip
         if ($this->followsTap && count($this->feeds) === 1) {
             $block = $this->feeds[0]->take($frames);
         } else {
-            $left = $right = [];
-            foreach ($this->feeds as $feed) {
-                [$left[], $right[]] = $feed->parts($frames);
-            }
-            $silence = array_fill(0, $frames, 0.0);
-            $block = new Block(Samples::addAllScaled($silence, $left), Samples::addAllScaled($silence, $right));
+            $block = $this->sum($frames);
         }
         if ($this->width === Width::Mono && ! $block->mono) {
             $block = Block::mono(Samples::mid($block->left, $block->right));
         }
 
         return $block;
+    }
+
+    /** What all feeds bring. The same sound on both sides is summed once, for both. */
+    private function sum(int $frames): Block
+    {
+        $both = $left = $right = [];
+        foreach ($this->feeds as $feed) {
+            [$one, $other] = $feed->parts($frames);
+            if ($other === null) {
+                $both[] = $one;
+            } else {
+                $left[] = $one;
+                $right[] = $other;
+            }
+        }
+        $common = Samples::addAllScaled(array_fill(0, $frames, 0.0), $both);
+
+        return new Block(Samples::addAllScaled($common, $left), Samples::addAllScaled($common, $right));
     }
 
     private function pass(string $stage, Block $block, ?StageTaps $taps): void

@@ -73,6 +73,11 @@ it('gives a sum the same parts whether it moves or not', function (): void {
     $block = new Block(Signal::noise(64, 1), Signal::noise(64, 2));
     [[$left, $a], [$right, $b]] = $gain->parts($block);
     expect([$a, $b])->toBe([0.3, 0.6])->and($left)->toBe($block->left)->and($right)->toBe($block->right);
+    expect($gain->parts(Block::mono([1.0]))[1])->toBe([[1.0], 0.6]);
+    $gain->towards(0.3, 0.3);
+    $gain->settle();
+    // The same on both sides is said once.
+    expect($gain->parts(Block::mono([1.0])))->toBe([[[1.0], 0.3], null]);
     $gain->towards(0.0, 0.0);
     [[$left, $a], [$right, $b]] = $gain->parts($block);
     expect([$a, $b])->toBe([1.0, 1.0])->and(abs($left[0]))->toBeLessThan(0.3 * abs($block->left[0]) + 1e-9);
