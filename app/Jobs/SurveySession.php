@@ -6,6 +6,7 @@ namespace App\Jobs;
 
 use App\Models\Survey;
 use App\Sessions\EngineFactory;
+use Hafen\Audio\Decibel;
 use Hafen\Engine\Fault;
 use Hafen\Metering\TapReading;
 use Hafen\Refusal;
@@ -58,6 +59,11 @@ final class SurveySession implements ShouldQueue
             'loudness' => $result->loudness->integrated,
             'loudnessRange' => $result->loudness->range,
             'truePeak' => $result->truePeak,
+            'loudest' => $result->loudest === null ? null : [
+                'position' => $result->loudest->position,
+                'level' => Decibel::fromGain(abs($result->loudest->value)),
+                'shares' => $result->loudest->shares(),
+            ],
             'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
         ]]);
     }

@@ -90,7 +90,10 @@ it('surveys every kind of channel and every branch', function (): void {
     $result = $this->getJson("/api/sessions/{$session->id}/survey")->json('result');
     $taps = $result['taps'];
     expect($result['loudness'])->toBeLessThan(6.0)->toBeGreaterThan(-20.0)
-        ->and($result['truePeak'])->toBeGreaterThan($taps['main:post-fader']['peak'] - 0.01);
+        ->and($result['truePeak'])->toBeGreaterThan($taps['main:post-fader']['peak'] - 0.01)
+        ->and($result['loudest']['level'])->toEqualWithDelta($taps['main:source']['peak'], 1e-6)
+        ->and(array_sum($result['loudest']['shares']))->toEqualWithDelta(1.0, 1e-6)
+        ->and(array_keys($result['loudest']['shares']))->toEqualCanonicalizing(['cello', 'bass', 'wash']);
     expect($taps)->toHaveKeys(['plate:source', 'wash:post-fader', 'cue:post-fader', 'bass:into:s1', 'bass:branch:b1', 'bass:insert:i2', 'bass:insert:s1'])
         ->and($taps['bass:insert:s1']['peak'] - $taps['bass:into:s1']['peak'])->toEqualWithDelta(20 * log10(2), 0.001)
         ->and($taps['cue:source']['peak'])->toEqualWithDelta($taps['bass:pre-fader']['peak'] - 3.0 - 10 * log10(2), 0.001)

@@ -162,6 +162,17 @@ final readonly class Application
                 self::figure($result->loudness->range, 'LU'),
                 self::figure($result->truePeak, 'dBTP'),
             ));
+            if ($result->loudest !== null) {
+                $this->say(sprintf(
+                    'What fills it at sample %d, before its inserts: %s',
+                    $result->loudest->position,
+                    implode(', ', array_map(
+                        static fn (string $id, float $share): string => sprintf('%s %.0f %%', $session->channel($id)->name ?? $id, 100 * $share),
+                        array_keys($result->loudest->shares()),
+                        $result->loudest->shares(),
+                    )),
+                ));
+            }
 
             return;
         }
@@ -241,10 +252,15 @@ final readonly class Application
         $this->say("{$folder}/session.json and its tracks are there.");
     }
 
-    /** @return array<string, ?float> LUFS, LU, dBTP */
+    /** @return array<string, mixed> LUFS, LU, dBTP; the loudest moment and the signed share each channel has in it */
     private static function main(SurveyResult $result): array
     {
-        return ['loudness' => $result->loudness->integrated, 'loudnessRange' => $result->loudness->range, 'truePeak' => $result->truePeak];
+        return [
+            'loudness' => $result->loudness->integrated,
+            'loudnessRange' => $result->loudness->range,
+            'truePeak' => $result->truePeak,
+            'loudest' => $result->loudest === null ? null : ['position' => $result->loudest->position, 'value' => $result->loudest->value, 'shares' => $result->loudest->shares()],
+        ];
     }
 
     private static function figure(?float $value, string $unit): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Closure;
 use Hafen\Audio\Block;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Route;
@@ -45,6 +46,9 @@ final class Engine
     private int $framesTimed = 0;
 
     private bool $surveying = false;
+
+    /** @var ?Closure(int): void */
+    private ?Closure $watcher = null;
 
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
@@ -189,6 +193,16 @@ final class Engine
         }
     }
 
+    /**
+     * Has somebody look after every block, those that only run in included.
+     *
+     * @param  Closure(int): void  $watcher  gets the place in the session of the block's first sample, as the sources count
+     */
+    public function watch(Closure $watcher): void
+    {
+        $this->watcher = $watcher;
+    }
+
     /** @return list<Fault> faults since last asked */
     public function faults(): array
     {
@@ -277,6 +291,9 @@ final class Engine
             }
         }
         $this->framesTimed += $frames;
+        if ($this->watcher !== null) {
+            ($this->watcher)($this->reading);
+        }
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
             $before = self::heardAt($this->tapBefore, $taps, $frames);

@@ -47,6 +47,11 @@ final class Strip
     /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
     private array $passing = [];
 
+    private bool $remembers = false;
+
+    /** @var list<array{string, array{list<float>, float}, ?array{list<float>, float}}> */
+    private array $brought = [];
+
     private int $nanoseconds = 0;
 
     public function __construct(
@@ -94,6 +99,23 @@ final class Strip
     public function passing(string $stage, int $frames): Block
     {
         return $this->passing[$stage] ?? Block::silence($frames);
+    }
+
+    /** Has what the feeds bring be there after each block. */
+    public function remember(): void
+    {
+        $this->remembers = true;
+    }
+
+    /**
+     * What each feed brought to the last block: where it comes from, and of both sides the samples and the gain they had
+     * here; null for the right side is the same as the left.
+     *
+     * @return list<array{string, array{list<float>, float}, ?array{list<float>, float}}>
+     */
+    public function brought(): array
+    {
+        return $this->brought;
     }
 
     /** Everything is where it was set to be, at once. */
@@ -263,9 +285,12 @@ final class Strip
     /** What all feeds bring. The same sound on both sides is summed once, for both. */
     private function sum(int $frames): Block
     {
-        $both = $left = $right = [];
+        $both = $left = $right = $this->brought = [];
         foreach ($this->feeds as $feed) {
             [$one, $other] = $feed->parts($frames);
+            if ($this->remembers) {
+                $this->brought[] = [$feed->from(), $one, $other];
+            }
             if ($other === null) {
                 $both[] = $one;
             } else {

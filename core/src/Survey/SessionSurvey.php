@@ -7,6 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Audio\Block;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
+use Hafen\Headroom\MomentFinder;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Metering\TruePeakMeter;
 use Hafen\Session\Session;
@@ -29,6 +30,9 @@ final readonly class SessionSurvey
         $engine = new Engine($this->compiler, $session);
         $length = max(1, $session->length);
         $engine->measureOnly(0, $length);
+        $moments = new MomentFinder($engine->plan()->main, $session->main());
+        $late = $engine->plan()->arrival($session->main()->id);
+        $engine->watch(static fn (int $place) => $moments->look($place - $late, 0, $length));
         $engine->start(0);
         $overview = array_fill(0, min(self::OVERVIEW_POINTS, $length), 0.0);
         $points = count($overview);
@@ -60,6 +64,6 @@ final readonly class SessionSurvey
             }
         }
 
-        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults), $loudness->read(), $truePeak->level());
+        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults), $loudness->read(), $truePeak->level(), $moments->loudest());
     }
 }

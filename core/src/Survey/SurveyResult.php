@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 use Hafen\Engine\Fault;
+use Hafen\Headroom\LoudestMoment;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\TapReading;
 
@@ -18,6 +19,7 @@ final readonly class SurveyResult
      * @param  list<Fault>  $faults
      * @param  Loudness  $loudness  of the main
      * @param  ?float  $truePeak  of the main in dBTP; null is silence
+     * @param  ?LoudestMoment  $loudest  of what enters the main; null when nothing does
      */
     public function __construct(
         public int $frames,
@@ -27,6 +29,7 @@ final readonly class SurveyResult
         public array $faults,
         public Loudness $loudness,
         public ?float $truePeak,
+        public ?LoudestMoment $loudest,
     ) {
     }
 }

@@ -151,6 +151,8 @@ export interface SurveyState {
         loudness?: number | null;
         loudnessRange?: number | null;
         truePeak?: number | null;
+        /** Of what enters the main: sample, dBFS, and the signed share of each channel that feeds it. */
+        loudest?: { position: number; level: number | null; shares: Record<string, number> } | null;
     } | null;
 }
 

@@ -105,6 +105,13 @@ const measured = computed(() => {
     const result = survey.state?.result;
     return result?.loudness === undefined || result.loudness === null ? null : result;
 });
+/** Who brings how much of the main's loudest moment; the smallest parts are left out. */
+const filling = computed(() =>
+    Object.entries(measured.value?.loudest?.shares ?? {})
+        .map(([channel, share]) => ({ id: channel, name: session.channel(channel)?.name ?? channel, share }))
+        .filter((part) => Math.abs(part.share) >= 0.005)
+        .slice(0, 12),
+);
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === props.channel.id && !entry.split));
 const feeders = computed(
     () =>
@@ -407,6 +414,37 @@ function remove(): void {
                 <span class="figure">{{ (measured.loudnessRange ?? 0).toFixed(1) }}</span> LU · true peak
                 <span class="figure">{{ decibels(measured.truePeak, true) }}</span> dBTP
             </p>
+            <section v-if="isMain && filling.length > 0" class="filling" data-filling>
+                <h3>
+                    What fills it at
+                    <button
+                        class="plain mend figure"
+                        title="Go there"
+                        @click="listening.seek(measured?.loudest?.position ?? 0)"
+                    >
+                        {{ clock(measured?.loudest?.position ?? 0, rate) }}
+                    </button>
+                    <span class="figure">{{ decibels(measured?.loudest?.level, true) }}</span> before its inserts
+                </h3>
+                <button
+                    v-for="part in filling"
+                    :key="part.id"
+                    class="part plain"
+                    :class="{ against: part.share < 0 }"
+                    :title="
+                        part.share < 0
+                            ? `${part.name} works against the peak`
+                            : `${part.name} brings ${Math.round(part.share * 100)} % of the peak`
+                    "
+                    @click="selection.selectChannel(part.id, $event, [part.id])"
+                >
+                    <span class="who">{{ part.name }}</span>
+                    <span class="scale"><i :style="{ width: `${Math.min(1, Math.abs(part.share)) * 100}%` }" /></span>
+                    <span class="figure"
+                        >{{ part.share < 0 ? '−' : '' }}{{ Math.round(Math.abs(part.share) * 100) }} %</span
+                    >
+                </button>
+            </section>
             <p class="hint">
                 {{
                     latency === 0
@@ -528,6 +566,48 @@ td {
 
 .loudness {
     margin: 8px 0 0;
+}
+
+.filling h3 .mend {
+    color: var(--deep);
+}
+
+.part {
+    display: grid;
+    grid-template-columns: 104px 1fr 44px;
+    gap: 8px;
+    align-items: center;
+    width: 100%;
+    padding: 2px 0;
+}
+
+.part .who {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+}
+
+.part .figure {
+    text-align: right;
+}
+
+.scale {
+    height: 6px;
+    background: var(--paper);
+}
+
+.scale i {
+    display: block;
+    height: 100%;
+    background: var(--brass);
+}
+
+.against .scale i {
+    background: repeating-linear-gradient(-45deg, var(--water) 0 3px, transparent 3px 5px);
+}
+
+.against {
+    color: var(--soft);
 }
 
 .feeders {
