@@ -54,6 +54,14 @@ try {
     sleep(1);
     $browser->screenshot("{$folder}/pilot.png");
 
+    // What fills the main.
+    $browser->find('[data-channel-row=main] .name')->click();
+    $browser->waitFor('[data-filling]');
+    $browser->script('document.querySelector(".paths").scrollTop = 9999');
+    sleep(1);
+    $browser->screenshot("{$folder}/main.png");
+    $browser->script('document.querySelector(".paths").scrollTop = 0');
+
     // The grid of sends, one being changed.
     $browser->script('document.querySelectorAll("nav .view")[1].click()');
     $browser->waitFor('[data-from=drum][data-to=plate]')->click();

@@ -422,9 +422,9 @@ function remove(): void {
                         title="Go there"
                         @click="listening.seek(measured?.loudest?.position ?? 0)"
                     >
-                        {{ clock(measured?.loudest?.position ?? 0, rate) }}
-                    </button>
-                    <span class="figure">{{ decibels(measured?.loudest?.level, true) }}</span> before its inserts
+                        {{ clock(measured?.loudest?.position ?? 0, rate) }}</button
+                    >, <span class="figure">{{ decibels(measured?.loudest?.level, true) }}</span> dBFS before its
+                    inserts
                 </h3>
                 <button
                     v-for="part in filling"
