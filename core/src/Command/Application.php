@@ -159,7 +159,7 @@ final readonly class Application
             $this->say(sprintf(
                 'Main: %s, range %s, true peak %s',
                 self::figure($result->loudness->integrated, 'LUFS'),
-                self::figure($result->loudness->range, 'LU'),
+                self::figure($result->loudness->range, 'LU', false),
                 self::figure($result->truePeak, 'dBTP'),
             ));
             if ($result->loudest !== null) {
@@ -167,7 +167,7 @@ final readonly class Application
                     'What fills it at sample %d, before its inserts: %s',
                     $result->loudest->position,
                     implode(', ', array_map(
-                        static fn (string $id, float $share): string => sprintf('%s %.0f %%', $session->channel($id)->name ?? $id, 100 * $share),
+                        static fn (string $id, float $share): string => sprintf('%s %d %%', $session->channel($id)->name ?? $id, (int) round(100 * $share)),
                         array_keys($result->loudest->shares()),
                         $result->loudest->shares(),
                     )),
@@ -263,9 +263,9 @@ final readonly class Application
         ];
     }
 
-    private static function figure(?float $value, string $unit): string
+    private static function figure(?float $value, string $unit, bool $signed = true): string
     {
-        return $value === null ? "no {$unit}" : Decibel::text($value, $unit, true);
+        return $value === null ? "no {$unit}" : Decibel::text($value, $unit, $signed);
     }
 
     /** @return array{peak: ?float, rms: ?float, overs: int} levels in dBFS */
