@@ -1,3 +1,5 @@
+import type { Send } from '@/api/types';
+
 const MINUS = '\u2212';
 
 /** A level or gain: one decimal, a real minus, "−∞" for silence. */
@@ -53,6 +55,14 @@ export function clock(samples: number, rate: number): string {
 export function bar(samples: number, rate: number, tempo: number): string {
     const beats = Math.max(0, Math.floor((samples / rate) * (tempo / 60) + 1e-6));
     return `bar ${Math.floor(beats / 4) + 1}.${(beats % 4) + 1}`;
+}
+
+/** What a send does, in a sentence. */
+export function sendText(from: string, to: string, send: Send): string {
+    const tap = { source: 'from the source', 'pre-fader': 'before the fader', 'post-fader': 'after the fader' }[
+        send.tap
+    ];
+    return `${from} to ${to}: ${decibels(send.gain)} dB ${tap}${send.on ? '' : ', off'}`;
 }
 
 /** The depth a level lies at: what it is coloured by. */

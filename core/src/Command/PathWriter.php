@@ -15,7 +15,6 @@ use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Split;
-use Hafen\Session\TapPoint;
 
 /** A signal path with its gains and latencies, as lines of text, a Mermaid flowchart or a Graphviz digraph. */
 final readonly class PathWriter
@@ -117,22 +116,13 @@ final readonly class PathWriter
     {
         $text = match ($route->kind) {
             RouteKind::Output => 'output',
-            RouteKind::Tap => 'tap '.self::where($route->tap),
-            RouteKind::Send => 'send '.$this->gain($route->send->gain ?? null).' '.self::where($route->tap).($route->isOn() ? '' : ', off'),
+            RouteKind::Tap => 'tap '.$route->tap->words(),
+            RouteKind::Send => 'send '.$this->gain($route->send->gain ?? null).' '.$route->tap->words().($route->isOn() ? '' : ', off'),
         };
         $delay = $this->alignment->delay($route);
         $offset = $this->alignment->offsets[$route->key()] ?? 0;
 
         return $text.($delay > 0 ? ', waits '.$this->samples($delay) : '').($offset !== 0 ? sprintf(', out of time by %s, first notch %.0f Hz', $this->samples($offset), $this->session->sampleRate / (2 * abs($offset))) : '');
-    }
-
-    private static function where(TapPoint $tap): string
-    {
-        return match ($tap) {
-            TapPoint::Source => 'from the source',
-            TapPoint::PreFader => 'before the fader',
-            TapPoint::PostFader => 'after the fader',
-        };
     }
 
     private function gain(?float $gain): string

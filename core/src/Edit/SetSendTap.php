@@ -23,11 +23,7 @@ final readonly class SetSendTap implements Edit
 
     public function label(Session $before): string
     {
-        return SendEdits::named($before, $this->sends).match ($this->tap) {
-            TapPoint::Source => ' from the source',
-            TapPoint::PreFader => ' before the fader',
-            TapPoint::PostFader => ' after the fader',
-        };
+        return SendEdits::named($before, $this->sends).' '.$this->tap->words();
     }
 
     public function touches(Session $before): array

@@ -39,7 +39,7 @@ final readonly class Compiler
         foreach ($before->strips ?? [] as $earlier) {
             $known += $earlier->stops();
         }
-        $strips = $feeds = $new = [];
+        $strips = $feeds = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
@@ -84,11 +84,9 @@ final readonly class Compiler
         foreach ($routes as $route) {
             $from = $session->channel($route->from);
             assert($from !== null);
-            $feed = $before->feeds[$route->key()] ?? null;
-            $isNew = $feed === null;
-            $feed ??= new Feed($session->sampleRate);
+            $feed = $before->feeds[$route->key()] ?? new Feed($session->sampleRate);
             $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route));
-            if ($isNew && $before === null) {
+            if ($before === null) {
                 $feed->settle();
             }
             $feeds[$route->key()] = $feed;

@@ -5,9 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Samples;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\GainRamp;
 use Hafen\Metering\Meter;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Processor;
@@ -24,19 +21,11 @@ final class Slot implements Stop
     /** Frames between two steps of a moving parameter. */
     private const STEP = 64;
 
-    /** Length of the fade when it is switched, in ms. */
-    private const FADE = 10.0;
-
     private readonly Meter $meter;
 
     private readonly ParameterGlide $glide;
 
-    private readonly GainRamp $wet;
-
-    private readonly DelayLine $dry;
-
-    /** Frames to wait before fading in, while the processor fills its own delay. */
-    private int $filling = 0;
+    private readonly DryWet $share;
 
     private int $nanoseconds = 0;
 
@@ -50,38 +39,36 @@ final class Slot implements Stop
     ) {
         $this->meter = new Meter;
         $this->glide = new ParameterGlide($spec, $values, $sampleRate);
-        $this->wet = new GainRamp(0.0, $sampleRate, self::FADE);
-        $this->dry = new DelayLine($processor->latency());
+        $this->share = new DryWet($sampleRate, $processor->latency());
     }
 
     /** Takes the insert's state; what changed is moved to, not jumped to. */
     public function configure(ProcessorInsert $insert, bool $rowOn): void
     {
         $target = $insert->on && $rowOn ? $insert->mix : 0.0;
-        if ($target > 0.0 && $this->isIdle()) {
+        if ($target > 0.0 && $this->share->isIdle()) {
             $this->processor->reset();
-            $this->filling = $this->processor->latency();
+            $this->share->fill($this->processor->latency());
         }
-        $this->wet->towards($target);
+        $this->share->towards($target);
         $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters));
         if ($this->glide->moving()) {
             // Choices and switches at once: latency depends on them. Numbers wait for the sound, if there is any.
-            $this->processor->set($this->glide->step($this->isIdle() ? PHP_INT_MAX : 0));
+            $this->processor->set($this->glide->step($this->share->isIdle() ? PHP_INT_MAX : 0));
         }
-        $this->dry->resize($this->processor->latency());
+        $this->share->resize($this->processor->latency());
     }
 
     /** Is where it was set to be, at once: for a path that has not sounded yet. */
     public function settle(): void
     {
-        $this->wet->settle();
-        $this->filling = 0;
+        $this->share->settle();
     }
 
     public function reset(): void
     {
         $this->processor->reset();
-        $this->dry->reset();
+        $this->share->reset();
     }
 
     public function latency(): int
@@ -97,23 +84,11 @@ final class Slot implements Stop
     public function process(Block $block, int $place, bool $metered, ?StageTaps $taps): void
     {
         $start = hrtime(true);
-        if ($this->isIdle()) {
-            $this->dry->process($block);
-        } elseif ($this->wet->gain() === 1.0 && ! $this->wet->moving()) {
-            if ($this->dry->length() > 0) {
-                $this->dry->process(clone $block);
-            }
-            $this->wet($block);
-        } else {
-            $dry = clone $block;
-            $this->dry->process($dry);
-            $this->wet($block);
-            $this->blend($block, $dry);
-        }
+        $this->share->process($block, $this->wet(...));
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
             $this->meter->measure($block, $place);
-            if ($this->processor instanceof ReducesGain && ! $this->isIdle()) {
+            if ($this->processor instanceof ReducesGain && ! $this->share->isIdle()) {
                 $this->meter->reduced($this->processor->gainReduction());
             }
         }
@@ -149,11 +124,6 @@ final class Slot implements Stop
         return $nanoseconds;
     }
 
-    private function isIdle(): bool
-    {
-        return $this->wet->gain() === 0.0 && ! $this->wet->moving();
-    }
-
     private function wet(Block $block): void
     {
         if (! $this->glide->moving()) {
@@ -180,20 +150,5 @@ final class Slot implements Stop
         $block->left = array_merge(...$left);
         $block->right = $mono ? [] : array_merge(...$right);
         $block->mono = $mono;
-    }
-
-    private function blend(Block $block, Block $dry): void
-    {
-        if (! $block->mono) {
-            $dry->widen();
-        }
-        $frames = $block->frames();
-        $wait = min($this->filling, $frames);
-        $this->filling -= $wait;
-        $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
-        $block->left = Samples::mix($block->left, $dry->left, $gains);
-        if (! $block->mono) {
-            $block->right = Samples::mix($block->right, $dry->right, $gains);
-        }
     }
 }

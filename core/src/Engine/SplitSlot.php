@@ -6,8 +6,6 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\LinkwitzRiley;
 use Hafen\Metering\Meter;
 use Hafen\Session\Split;
@@ -25,16 +23,11 @@ final class SplitSlot implements Stop
     /** Share of the way that is left, in octaves, a crossover goes at each step. */
     private const GLIDE = 0.08;
 
-    /** Length of the fade when it is switched, in ms. */
-    private const FADE = 10.0;
-
     private readonly Meter $before;
 
     private readonly Meter $after;
 
-    private readonly GainRamp $wet;
-
-    private readonly DelayLine $dry;
+    private readonly DryWet $share;
 
     /** @var list<Lane> */
     private array $lanes = [];
@@ -47,16 +40,13 @@ final class SplitSlot implements Stop
     /** @var list<float> where they are going */
     private array $target = [];
 
-    private int $filling = 0;
-
     private int $nanoseconds = 0;
 
     public function __construct(public readonly string $id, private readonly int $sampleRate)
     {
         $this->before = new Meter;
         $this->after = new Meter;
-        $this->wet = new GainRamp(0.0, $sampleRate, self::FADE);
-        $this->dry = new DelayLine(0);
+        $this->share = new DryWet($sampleRate);
     }
 
     /**
@@ -76,16 +66,16 @@ final class SplitSlot implements Stop
             $this->lanes[$index]->configure($branch, $split->isHeard($branch), $stops[$branch->id]);
         }
         $this->target = $split->crossovers;
-        if (count($this->crossovers) !== count($this->target) || $this->isIdle()) {
+        if (count($this->crossovers) !== count($this->target) || $this->share->isIdle()) {
             $this->crossovers = $this->target;
         }
         $this->tune();
-        if ($split->on && $rowOn && $this->isIdle()) {
+        if ($split->on && $rowOn && $this->share->isIdle()) {
             $this->resetLanes();
-            $this->filling = $this->latency();
+            $this->share->fill($this->latency());
         }
-        $this->wet->towards($split->on && $rowOn ? 1.0 : 0.0);
-        $this->dry->resize($this->latency());
+        $this->share->towards($split->on && $rowOn ? 1.0 : 0.0);
+        $this->share->resize($this->latency());
         foreach ($this->lanes as $lane) {
             $lane->align($aligned ? $this->latency() - $lane->chain->latency() : 0);
         }
@@ -103,8 +93,7 @@ final class SplitSlot implements Stop
 
     public function settle(): void
     {
-        $this->wet->settle();
-        $this->filling = 0;
+        $this->share->settle();
         $this->crossovers = $this->target;
         $this->tune();
         foreach ($this->lanes as $lane) {
@@ -114,7 +103,7 @@ final class SplitSlot implements Stop
 
     public function reset(): void
     {
-        $this->dry->reset();
+        $this->share->reset();
         $this->resetLanes();
     }
 
@@ -125,16 +114,7 @@ final class SplitSlot implements Stop
             $this->before->measure($block, $place);
         }
         $taps?->pass("into:{$this->id}", $block);
-        if ($this->isIdle()) {
-            $this->dry->process($block);
-        } else {
-            $dry = clone $block;
-            $this->dry->process($dry);
-            $this->branches($block, $place, $metered, $taps);
-            if ($this->wet->gain() !== 1.0 || $this->wet->moving()) {
-                $this->blend($block, $dry);
-            }
-        }
+        $this->share->process($block, fn (Block $wet) => $this->branches($wet, $place, $metered, $taps));
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
             $this->after->measure($block, $place);
@@ -188,11 +168,6 @@ final class SplitSlot implements Stop
         $this->nanoseconds = 0;
 
         return $nanoseconds;
-    }
-
-    private function isIdle(): bool
-    {
-        return $this->wet->gain() === 0.0 && ! $this->wet->moving();
     }
 
     private function resetLanes(): void
@@ -300,21 +275,5 @@ final class SplitSlot implements Stop
             $this->crossovers[$index] = abs($next / $target - 1.0) < 1e-3 ? $target : $next;
         }
         $this->tune();
-    }
-
-    private function blend(Block $block, Block $dry): void
-    {
-        if (! $block->mono || ! $dry->mono) {
-            $block->widen();
-            $dry->widen();
-        }
-        $frames = $block->frames();
-        $wait = min($this->filling, $frames);
-        $this->filling -= $wait;
-        $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
-        $block->left = Samples::mix($block->left, $dry->left, $gains);
-        if (! $block->mono) {
-            $block->right = Samples::mix($block->right, $dry->right, $gains);
-        }
     }
 }

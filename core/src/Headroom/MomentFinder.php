@@ -7,6 +7,7 @@ namespace Hafen\Headroom;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Engine\Strip;
+use Hafen\Engine\Tap;
 use Hafen\Session\Channel;
 use Hafen\Session\Width;
 
@@ -24,6 +25,7 @@ final class MomentFinder
     {
         $this->trim = Decibel::toGain($main->trim->gain) * ($main->trim->invert ? -1.0 : 1.0);
         $strip->remember();
+        $strip->keep(Tap::SOURCE);
     }
 
     /**
@@ -35,10 +37,14 @@ final class MomentFinder
      */
     public function look(int $position, int $from, int $to): void
     {
-        foreach ($this->sums() as $side => $sum) {
-            $first = max(0, $from - $position);
-            $count = min(count($sum), $to - $position) - $first;
-            if ($count <= 0 || Samples::peak($sum) <= $this->peak) {
+        $entering = $this->strip->passing(Tap::SOURCE, 0);
+        $first = max(0, $from - $position);
+        $count = min($entering->frames(), $to - $position) - $first;
+        if ($count <= 0 || $this->strip->brought() === []) {
+            return;
+        }
+        foreach ($entering->mono ? [$entering->left] : [$entering->left, $entering->right] as $side => $sum) {
+            if (Samples::peak($sum) <= $this->peak) {
                 continue;
             }
             foreach (array_slice($sum, $first, $count) as $i => $sample) {
@@ -54,24 +60,6 @@ final class MomentFinder
     public function loudest(): ?LoudestMoment
     {
         return $this->loudest;
-    }
-
-    /** @return list<list<float>> what enters the main, of each side, before its trim */
-    private function sums(): array
-    {
-        $sums = [];
-        foreach ($this->strip->brought() as [, $left, $right]) {
-            $right ??= $left;
-            $sums[0][] = $left;
-            $sums[1][] = $right;
-        }
-        if ($sums === []) {
-            return [];
-        }
-        $silence = array_fill(0, count($sums[0][0][0]), 0.0);
-        $sides = [Samples::addAllScaled($silence, $sums[0]), Samples::addAllScaled($silence, $sums[1])];
-
-        return $this->main->width === Width::Mono ? [Samples::mid($sides[0], $sides[1])] : $sides;
     }
 
     private function moment(int $position, int $frame, int $side): LoudestMoment

@@ -16,4 +16,14 @@ enum TapPoint: string
     {
         return $this === self::PostFader;
     }
+
+    /** "before the fader", as in a sentence. */
+    public function words(): string
+    {
+        return match ($this) {
+            self::Source => 'from the source',
+            self::PreFader => 'before the fader',
+            self::PostFader => 'after the fader',
+        };
+    }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onUnmounted, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
@@ -12,6 +12,7 @@ import InsertRow from './InsertRow.vue';
 import LyingSlider from './LyingSlider.vue';
 import PathLine from './PathLine.vue';
 import SendLines from './SendLines.vue';
+import { usePathPointing } from './pathPointing';
 import TapStation from './TapStation.vue';
 
 /** One channel as a path from left to right. */
@@ -69,16 +70,7 @@ function setOutput(output: string): void {
     });
 }
 
-let pointing = 0;
-function point(on: boolean): void {
-    window.clearTimeout(pointing);
-    if (on) {
-        pointing = window.setTimeout(() => (screen.pathOf = id.value), 220);
-    } else if (screen.pathOf === id.value) {
-        screen.pathOf = null;
-    }
-}
-onUnmounted(() => point(false));
+const point = usePathPointing(() => id.value);
 
 function setFader(gain: number | null, gesture: string): void {
     const along = selection.along(id.value);

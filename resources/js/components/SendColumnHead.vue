@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { computed, onUnmounted } from 'vue';
+import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
-import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import { usePathPointing } from './pathPointing';
 
 /** What stands at the head of a column: the return's row of inserts, whether it is wet and solo-safe, its fader and its level. */
 const props = defineProps<{ channel: Channel }>();
@@ -15,7 +15,6 @@ const session = useSession();
 const catalogue = useCatalogue();
 const selection = useSelection();
 const listening = useListening();
-const screen = useScreen();
 
 const dry = computed(() =>
     props.channel.kind === 'return' ? props.channel.inserts.find(catalogue.isPartDry) : undefined,
@@ -33,16 +32,7 @@ function select(event: MouseEvent): void {
     selection.selectChannel(props.channel.id, event, [props.channel.id]);
 }
 
-let pointing = 0;
-function point(on: boolean): void {
-    window.clearTimeout(pointing);
-    if (on) {
-        pointing = window.setTimeout(() => (screen.pathOf = props.channel.id), 220);
-    } else if (screen.pathOf === props.channel.id) {
-        screen.pathOf = null;
-    }
-}
-onUnmounted(() => point(false));
+const point = usePathPointing(() => props.channel.id);
 </script>
 
 <template>

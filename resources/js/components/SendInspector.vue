@@ -10,6 +10,7 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import CopySends from './CopySends.vue';
 import LyingSlider from './LyingSlider.vue';
+import PanSlider from './PanSlider.vue';
 
 /** The send being changed, or several at once. */
 const props = defineProps<{ sends: { channel: Channel; send: Send }[] }>();
@@ -110,24 +111,11 @@ function inspect(): void {
         </div>
         <div class="setting">
             <span>Pan</span>
-            <LyingSlider
-                :model-value="Math.round(first.send.pan * 100)"
-                :min="-100"
-                :max="100"
-                :default="0"
-                :step="5"
-                :fine="1"
-                centred
+            <PanSlider
+                :pan="first.send.pan"
                 label="Pan"
-                :text="String(Math.round(first.send.pan * 100))"
-                @change="
-                    (pan, gesture) => session.edit({ type: 'set-send-pan', sends: ids, pan: (pan ?? 0) / 100 }, gesture)
-                "
-            >
-                <template #default="{ value }">{{
-                    value === 0 ? 'centre' : `${(value ?? 0) < 0 ? 'L' : 'R'}${Math.abs(value ?? 0)}`
-                }}</template>
-            </LyingSlider>
+                @change="(pan, gesture) => session.edit({ type: 'set-send-pan', sends: ids, pan }, gesture)"
+            />
         </div>
         <div class="setting">
             <span>Tap</span>

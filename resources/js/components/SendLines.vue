@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, Send } from '@/api/types';
-import { decibels } from '@/format';
+import { decibels, sendText } from '@/format';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -27,10 +27,7 @@ function target(send: Send): Channel | undefined {
 }
 
 function title(send: Send): string {
-    const tap = { source: 'from the source', 'pre-fader': 'before the fader', 'post-fader': 'after the fader' }[
-        send.tap
-    ];
-    return `${props.channel.name} to ${target(send)?.name ?? send.to}: ${decibels(send.gain)} dB ${tap}${send.on ? '' : ', off'}`;
+    return sendText(props.channel.name, target(send)?.name ?? send.to, send);
 }
 
 function select(send: Send): void {

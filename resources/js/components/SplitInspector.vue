@@ -11,6 +11,7 @@ import { tell, tellRefusal } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
+import PanSlider from './PanSlider.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
 const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();
@@ -235,28 +236,13 @@ function dissolve(event: Event): void {
             </div>
             <div class="setting">
                 <span>Pan</span>
-                <LyingSlider
-                    :model-value="Math.round(branch.pan * 100)"
-                    :min="-100"
-                    :max="100"
-                    :default="0"
-                    :step="5"
-                    :fine="1"
-                    centred
+                <PanSlider
+                    :pan="branch.pan"
                     :label="`Pan of ${branch.name}`"
-                    :text="String(Math.round(branch.pan * 100))"
                     @change="
-                        (pan, gesture) =>
-                            session.edit(
-                                { type: 'set-branch-pan', branches: [branch.id], pan: (pan ?? 0) / 100 },
-                                gesture,
-                            )
+                        (pan, gesture) => session.edit({ type: 'set-branch-pan', branches: [branch.id], pan }, gesture)
                     "
-                >
-                    <template #default="{ value }">{{
-                        value === 0 ? 'centre' : `${(value ?? 0) < 0 ? 'L' : 'R'}${Math.abs(value ?? 0)}`
-                    }}</template>
-                </LyingSlider>
+                />
             </div>
             <div class="actions">
                 <button class="text-button" @click="finder.openFor(channel.id, row, branch.inserts.length, branch.id)">

@@ -1,34 +1,19 @@
 <script setup lang="ts">
 import type { Channel } from '@/api/types';
-import { allInserts } from '@/inserts';
-import { useSelection } from '@/stores/selection';
-import { useSession } from '@/stores/session';
+import { useFinder } from '@/stores/finder';
 import { splitWays } from '@/splits';
 
 /** Splits a row at its end: into copies, bands or sides. */
-const props = defineProps<{ channel: Channel; branch?: string }>();
+defineProps<{ channel: Channel }>();
 
-const session = useSession();
-const selection = useSelection();
+const finder = useFinder();
 
-async function split(event: Event): Promise<void> {
+function split(channel: string, event: Event): void {
     const select = event.target as HTMLSelectElement;
     const way = splitWays[Number(select.value)];
     select.value = '';
-    if (!way) {
-        return;
-    }
-    const ids = () => allInserts([...(session.channel(props.channel.id)?.inserts ?? [])]).map((insert) => insert.id);
-    const known = new Set(ids());
-    await session.edit({
-        type: 'add-split',
-        channel: props.channel.id,
-        ...(props.branch ? { branch: props.branch } : {}),
-        ...way.edit,
-    });
-    const added = ids().find((id) => !known.has(id));
-    if (added) {
-        selection.selectInsert(props.channel.id, added);
+    if (way) {
+        void finder.splitAt({ channels: [channel], row: 'inserts', at: null, replace: null, branch: null }, way);
     }
 }
 </script>
@@ -38,7 +23,7 @@ async function split(event: Event): Promise<void> {
         class="split"
         :aria-label="`Split ${channel.name}`"
         title="Parallel branches at the end of the row"
-        @change="split"
+        @change="split(channel.id, $event)"
     >
         <option value="">Split …</option>
         <option v-for="(way, index) in splitWays" :key="way.name" :value="index">{{ way.name }}</option>

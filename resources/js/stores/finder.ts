@@ -106,10 +106,16 @@ export const useFinder = defineStore('finder', () => {
     /** Splits the row, or the branch, where the finder was opened; with several channels the first of them. */
     async function split(way: FoundSplit): Promise<void> {
         const wanted = request.value;
-        const first = wanted?.channels[0];
         request.value = null;
+        if (wanted) {
+            await splitAt(wanted, way);
+        }
+    }
+
+    async function splitAt(wanted: Request, way: FoundSplit): Promise<void> {
+        const first = wanted.channels[0];
         const before = first ? session.channel(first) : undefined;
-        if (!wanted || !first || !before) {
+        if (!first || !before) {
             return;
         }
         const known = new Set(insertIds(before));
@@ -149,6 +155,7 @@ export const useFinder = defineStore('finder', () => {
         openToReplace,
         choose,
         split,
+        splitAt,
         close: () => (request.value = null),
     };
 });

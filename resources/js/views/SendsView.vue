@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import type { Channel, Send } from '@/api/types';
 import SendColumnHead from '@/components/SendColumnHead.vue';
-import { decibels, parseNumber } from '@/format';
+import { decibels, parseNumber, sendText } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -298,10 +298,7 @@ function share(gain: number | null): number {
 function cellTitle(channel: Channel, bus: Channel): string {
     const send = sendAt(channel, bus);
     if (send) {
-        const tap = { source: 'from the source', 'pre-fader': 'before the fader', 'post-fader': 'after the fader' }[
-            send.tap
-        ];
-        return `${channel.name} to ${bus.name}: ${decibels(send.gain)} dB ${tap}${send.on ? '' : ', off'}`;
+        return sendText(channel.name, bus.name, send);
     }
     if (channel.output === bus.id) {
         return `${channel.name} puts out to ${bus.name}. Type an amount to send there as well.`;

@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\GainRamp;
+
+/** The share of an insert in what leaves it: blends with a dry copy that is as late, and switches without a click. */
+final class DryWet
+{
+    /** Length of the fade when it is switched, in ms. */
+    private const FADE = 10.0;
+
+    private readonly GainRamp $wet;
+
+    private readonly DelayLine $dry;
+
+    /** Frames to wait before fading in, while the insert fills its own delay. */
+    private int $filling = 0;
+
+    public function __construct(int $sampleRate, int $latency = 0)
+    {
+        $this->wet = new GainRamp(0.0, $sampleRate, self::FADE);
+        $this->dry = new DelayLine($latency);
+    }
+
+    public function towards(float $share): void
+    {
+        $this->wet->towards($share);
+    }
+
+    /** Has the insert, which was idle until now, fill its delay before it is heard. */
+    public function fill(int $latency): void
+    {
+        $this->filling = $latency;
+    }
+
+    public function resize(int $latency): void
+    {
+        $this->dry->resize($latency);
+    }
+
+    public function settle(): void
+    {
+        $this->wet->settle();
+        $this->filling = 0;
+    }
+
+    public function reset(): void
+    {
+        $this->dry->reset();
+    }
+
+    /** Whether nothing of the insert is heard, and it need not work. */
+    public function isIdle(): bool
+    {
+        return $this->wet->gain() === 0.0 && ! $this->wet->moving();
+    }
+
+    /**
+     * Works a block: the insert's work is done unless it is idle.
+     *
+     * @param  callable(Block): void  $work
+     */
+    public function process(Block $block, callable $work): void
+    {
+        if ($this->isIdle()) {
+            $this->dry->process($block);
+
+            return;
+        }
+        if ($this->wet->gain() === 1.0 && ! $this->wet->moving()) {
+            if ($this->dry->length() > 0) {
+                $this->dry->process(clone $block);
+            }
+            $work($block);
+
+            return;
+        }
+        $dry = clone $block;
+        $this->dry->process($dry);
+        $work($block);
+        $this->blend($block, $dry);
+    }
+
+    private function blend(Block $block, Block $dry): void
+    {
+        if (! $block->mono || ! $dry->mono) {
+            $block->widen();
+            $dry->widen();
+        }
+        $frames = $block->frames();
+        $wait = min($this->filling, $frames);
+        $this->filling -= $wait;
+        $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
+        $block->left = Samples::mix($block->left, $dry->left, $gains);
+        if (! $block->mono) {
+            $block->right = Samples::mix($block->right, $dry->right, $gains);
+        }
+    }
+}
