@@ -44,6 +44,7 @@ Route::get('media/{media}', [MediaController::class, 'show']);
 
 Route::get('sessions/{session}/survey', [SurveyController::class, 'show']);
 Route::post('sessions/{session}/survey', [SurveyController::class, 'store']);
+Route::post('sessions/{session}/survey/stop', [SurveyController::class, 'stop']);
 
 Route::post('sessions/{session}/renders', [RenderController::class, 'store']);
 Route::get('renders/{render}', [RenderController::class, 'show']);

@@ -5,24 +5,35 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
- * A whole-length measurement of one state of a session. Status: waiting, running, done, failed.
+ * A measurement of one state of a session, over all of it or a stretch. Status: running, done, failed, stopped, dropped (nobody
+ * waits for it any more).
  *
  * @property int $id
  * @property int $session_id
- * @property string $content
+ * @property string $content key of the survey's map
  * @property int $change
+ * @property string $document
+ * @property ?int $from
+ * @property ?int $to
  * @property string $status
- * @property float $progress
+ * @property int $weight of all that had to be measured when it was asked for
  * @property ?string $message
  * @property ?array<string, mixed> $result
- * @property ?Carbon $beat_at
+ * @property ?Carbon $created_at
  */
 final class Survey extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['result' => 'array', 'progress' => 'float', 'change' => 'integer', 'beat_at' => 'datetime', 'session_id' => 'integer'];
+    protected $casts = ['result' => 'array', 'change' => 'integer', 'session_id' => 'integer', 'weight' => 'integer', 'from' => 'integer', 'to' => 'integer'];
+
+    /** @return HasMany<SurveyPart, $this> */
+    public function parts(): HasMany
+    {
+        return $this->hasMany(SurveyPart::class);
+    }
 }

@@ -5,73 +5,214 @@ declare(strict_types=1);
 namespace App\Surveys;
 
 use App\Jobs\Heartbeat;
-use App\Jobs\SurveySession;
+use App\Jobs\SurveyChannel;
 use App\Models\StoredSession;
 use App\Models\Survey;
+use App\Models\SurveyPart;
+use App\Sessions\EngineFactory;
+use App\Sessions\SessionBook;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+use Hafen\Survey\SessionSurvey;
+use Hafen\Survey\Stretch;
+use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyResult;
+use Hafen\Survey\SurveyStore;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Facades\DB;
 
-/** Has sessions measured, once for each state that sounds different, and finds the newest figures there are. */
-final class SurveyDesk
+/**
+ * Has sessions measured by the queue, one job a channel as soon as what feeds it is measured, and only what is not known
+ * already; finds the newest figures there are.
+ */
+final readonly class SurveyDesk
 {
-    /** A survey of this very state; made now if there is none. */
-    public function request(StoredSession $stored): Survey
+    /** Seconds for which measurements stay, whatever their size: others may be about to read them. */
+    private const SPARE = 900;
+
+    public function __construct(
+        private SessionBook $book,
+        private SessionCodec $codec,
+        private ProcessorCatalogue $processors,
+        private EngineFactory $engines,
+        private SurveyStore $store,
+        private int $bytes,
+    ) {
+    }
+
+    /** A survey of this very state; begun now if there is none. */
+    public function request(StoredSession $stored, ?Stretch $stretch = null): Survey
     {
-        $content = self::content($stored->head->document);
-        $survey = Survey::query()->where('session_id', $stored->id)->where('content', $content)->latest('id')->first();
-        if ($survey !== null && $survey->status !== 'failed' && ! $this->isLost($survey)) {
-            return $survey;
+        $session = $this->book->open($stored);
+        $map = SurveyMap::of($session, $this->processors, $stretch);
+        $running = $this->newest($stored, $stretch, $map->key());
+        if ($running !== null && in_array($running->status, ['running', 'done'], true)) {
+            $this->revive($running);
+
+            return $running;
         }
         // Nobody waits for the figures of an older state any more.
-        Survey::query()->where('session_id', $stored->id)->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
+        foreach ($this->surveys($stored, $stretch)->where('status', 'running')->get() as $older) {
+            $this->end($older, 'dropped');
+        }
         $survey = Survey::query()->create([
             'session_id' => $stored->id,
-            'content' => $content,
+            'content' => $map->key(),
             'change' => $stored->change,
-            'status' => 'waiting',
+            'document' => $stored->head->document,
+            'from' => $stretch?->from,
+            'to' => $stretch?->to,
+            'status' => 'running',
+            'weight' => SessionSurvey::weight(array_values($map->missing($this->store))),
         ]);
-        SurveySession::dispatch($survey->id, $stored->head->document);
+        $this->goOn($survey);
 
-        return $survey;
+        return $survey->refresh();
+    }
+
+    public function stop(StoredSession $stored, ?Stretch $stretch = null): void
+    {
+        foreach ($this->surveys($stored, $stretch)->where('status', 'running')->get() as $survey) {
+            $this->end($survey, 'stopped');
+        }
     }
 
     /**
-     * The newest figures and whether they are those of the state now.
+     * Measures what is missing of one channel.
      *
-     * @return array{current: bool, running: ?float, result: ?array<string, mixed>, message: ?string}
+     * @param  callable(int, int): bool  $progress
+     * @return bool false when it was stopped
      */
-    public function state(StoredSession $stored): array
+    public function measure(Survey $survey, string $channel, callable $progress): bool
     {
-        $content = self::content($stored->head->document);
-        $here = Survey::query()->where('session_id', $stored->id)->where('content', $content)->latest('id')->first();
-        $done = $here?->status === 'done'
-            ? $here
-            : Survey::query()->where('session_id', $stored->id)->where('status', 'done')->latest('id')->first();
+        [$session, $map] = $this->opened($survey);
+        $parts = SessionSurvey::byChannel($map->missing($this->store))[$channel] ?? [];
+
+        return $parts === [] || $this->engines->partRunner($session->sampleRate)->run($session, $map, $parts, $this->store, $progress);
+    }
+
+    /** Gives out what can be measured now; ends the survey when nothing is left. */
+    public function goOn(Survey $survey): void
+    {
+        [$session, $map] = $this->opened($survey);
+        $missing = $map->missing($this->store);
+        if ($missing === []) {
+            $result = SurveyResult::of($session, $map, $this->store);
+            Survey::query()->whereKey($survey->id)->where('status', 'running')->update([
+                'status' => 'done',
+                'result' => json_encode(SurveyFigures::toArray($session, $result), JSON_THROW_ON_ERROR),
+            ]);
+            $this->store->shrink($this->bytes, self::SPARE);
+
+            return;
+        }
+        foreach (SessionSurvey::byChannel($missing) as $channel => $parts) {
+            if (! SurveyMap::isReady($parts[0], $this->store)) {
+                continue;
+            }
+            $id = DB::transaction(static function () use ($survey, $channel, $parts): ?int {
+                if (Survey::query()->whereKey($survey->id)->value('status') !== 'running'
+                    || SurveyPart::query()->where('survey_id', $survey->id)->where('channel', $channel)->whereIn('status', ['waiting', 'running'])->exists()) {
+                    return null;
+                }
+
+                return SurveyPart::query()->updateOrCreate(
+                    ['survey_id' => $survey->id, 'channel' => $channel],
+                    ['status' => 'waiting', 'weight' => SessionSurvey::weight($parts), 'progress' => 0.0, 'beat_at' => now()],
+                )->id;
+            });
+            if ($id !== null) {
+                SurveyChannel::dispatch($id)->onQueue('surveys');
+            }
+        }
+    }
+
+    /**
+     * The newest figures, and which of them are not those of the state now.
+     *
+     * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: ?array<string, mixed>, stale: list<string>, stopped: bool, message: ?string}
+     */
+    public function state(StoredSession $stored, ?Stretch $stretch = null): array
+    {
+        $session = $this->book->open($stored);
+        $map = SurveyMap::of($session, $this->processors, $stretch);
+        $here = $this->newest($stored, $stretch, $map->key());
+        if ($here?->status === 'running') {
+            $this->revive($here);
+            $here->refresh();
+        }
+        if ($here?->status === 'done') {
+            return ['current' => true, 'running' => null, 'result' => $here->result, 'stale' => [], 'stopped' => false, 'message' => null];
+        }
+        $before = $this->surveys($stored, $stretch)->where('status', 'done')->latest('id')->first();
+        $known = SurveyResult::of($session, $map, $this->store);
 
         return [
-            'current' => $here?->status === 'done',
-            'running' => $here !== null && in_array($here->status, ['waiting', 'running'], true) && ! $this->isLost($here) ? $here->progress : null,
-            'result' => $done?->result,
+            'current' => false,
+            'running' => $here?->status === 'running' ? $this->progress($here) : null,
+            'result' => $before?->result === null ? null : SurveyFigures::over($before->result, SurveyFigures::toArray($session, $known)),
+            'stale' => $known->unknown,
+            'stopped' => $here?->status === 'stopped',
             'message' => $here?->status === 'failed' ? $here->message : null,
         ];
     }
 
-    /** What can be heard of a document: not names, and not whether a channel is shown. */
-    private static function content(string $document): string
+    /** What is known of a session as it is now. */
+    public function known(StoredSession $stored): SurveyResult
     {
-        return hash('sha256', json_encode(self::heard(json_decode($document, true, 64, JSON_THROW_ON_ERROR)), JSON_THROW_ON_ERROR));
+        $session = $this->book->open($stored);
+
+        return SurveyResult::of($session, SurveyMap::of($session, $this->processors), $this->store);
     }
 
-    private static function heard(mixed $part): mixed
+    /** @return array{progress: float, secondsLeft: ?float} */
+    private function progress(Survey $survey): array
     {
-        if (! is_array($part)) {
-            return $part;
+        $done = 0.0;
+        foreach ($survey->parts()->get() as $part) {
+            $done += $part->weight * ($part->status === 'done' ? 1.0 : $part->progress);
         }
-        unset($part['name'], $part['hidden']);
+        $share = $survey->weight > 0 ? min(1.0, $done / $survey->weight) : 0.0;
+        $elapsed = $survey->created_at === null ? 0.0 : $survey->created_at->diffInMilliseconds(now()) / 1000.0;
 
-        return array_map(self::heard(...), $part);
+        return ['progress' => $share, 'secondsLeft' => $share > 0.05 ? $elapsed * (1.0 - $share) / $share : null];
     }
 
-    private function isLost(Survey $survey): bool
+    /** Gives out again what a worker that is gone had begun. */
+    private function revive(Survey $survey): void
     {
-        return $survey->status === 'running' && $survey->beat_at !== null && $survey->beat_at->diffInSeconds(now()) > Heartbeat::LOST_AFTER;
+        $lost = $survey->parts()->where('status', 'running')->where('beat_at', '<', now()->subSeconds(Heartbeat::LOST_AFTER))->update(['status' => 'dropped']);
+        if ($lost > 0) {
+            $this->goOn($survey);
+        }
+    }
+
+    private function end(Survey $survey, string $status): void
+    {
+        $survey->update(['status' => $status]);
+        $survey->parts()->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
+    }
+
+    private function newest(StoredSession $stored, ?Stretch $stretch, string $content): ?Survey
+    {
+        return $this->surveys($stored, $stretch)->where('content', $content)->latest('id')->first();
+    }
+
+    /** @return Builder<Survey> */
+    private function surveys(StoredSession $stored, ?Stretch $stretch): Builder
+    {
+        $surveys = Survey::query()->where('session_id', $stored->id);
+
+        return $stretch === null ? $surveys->whereNull('from') : $surveys->where('from', $stretch->from)->where('to', $stretch->to);
+    }
+
+    /** @return array{Session, SurveyMap} */
+    private function opened(Survey $survey): array
+    {
+        $session = $this->codec->decode($survey->document);
+        $stretch = $survey->from === null || $survey->to === null ? null : new Stretch($survey->from, $survey->to);
+
+        return [$session, SurveyMap::of($session, $this->processors, $stretch)];
     }
 }

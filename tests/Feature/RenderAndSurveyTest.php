@@ -66,10 +66,10 @@ it('refuses render options with the field', function (array $options, string $pl
 it('surveys a state once, and tells stale figures from current ones', function (): void {
     $session = Demo::session();
     $survey = $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
-    $survey->assertJsonPath('current', true)->assertJsonPath('result.frames', 48000);
+    $survey->assertJsonPath('current', true)->assertJsonPath('result.to', 48000);
     expect($survey->json('result.taps')['cello:source']['peak'])->toEqualWithDelta(20 * log10(0.6), 0.01)->and($survey->json('result.overview'))->toHaveCount(800);
     $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -40.0]]);
-    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', false)->assertJsonPath('result.frames', 48000);
+    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', false)->assertJsonPath('result.to', 48000);
     // Back where it was measured: no work at all.
     $this->postJson("/api/sessions/{$session->id}/undo");
     $this->postJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true);

@@ -6,7 +6,9 @@ namespace App\Http\Controllers;
 
 use App\Models\StoredSession;
 use App\Surveys\SurveyDesk;
+use Hafen\Survey\Stretch;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
 
 final readonly class SurveyController
 {
@@ -14,15 +16,43 @@ final readonly class SurveyController
     {
     }
 
-    public function show(StoredSession $session): JsonResponse
+    public function show(Request $request, StoredSession $session): JsonResponse
     {
-        return new JsonResponse($this->desk->state($session));
+        $from = $request->query('from');
+        $to = $request->query('to');
+        $stretch = is_numeric($from) && is_numeric($to) && (int) $from >= 0 && (int) $to > (int) $from ? new Stretch((int) $from, (int) $to) : null;
+
+        return new JsonResponse($this->desk->state($session, $stretch));
     }
 
-    public function store(StoredSession $session): JsonResponse
+    /** Has all of the session measured, or a stretch of it. */
+    public function store(Request $request, StoredSession $session): JsonResponse
     {
-        $this->desk->request($session);
+        $stretch = $this->stretch($request);
+        $this->desk->request($session, $stretch);
 
-        return new JsonResponse($this->desk->state($session), 202);
+        return new JsonResponse($this->desk->state($session, $stretch), 202);
+    }
+
+    public function stop(Request $request, StoredSession $session): JsonResponse
+    {
+        $stretch = $this->stretch($request);
+        $this->desk->stop($session, $stretch);
+
+        return new JsonResponse($this->desk->state($session, $stretch));
+    }
+
+    private function stretch(Request $request): ?Stretch
+    {
+        if (in_array($request->getContent(), ['', '[]'], true)) {
+            return null;
+        }
+        $body = JsonBody::of($request)->keys([], ['from', 'to']);
+        if (! $body->has('from') && ! $body->has('to')) {
+            return null;
+        }
+        $from = $body->get('from')->integer(0, 1 << 40);
+
+        return new Stretch($from, $body->get('to')->integer($from + 1, 1 << 40));
     }
 }

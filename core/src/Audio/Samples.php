@@ -185,4 +185,20 @@ final class Samples
 
         return $energy;
     }
+
+    /**
+     * The sum of the products of two lists.
+     *
+     * @param  list<float>  $a
+     * @param  list<float>  $b  as many
+     */
+    public static function product(array $a, array $b): float
+    {
+        $product = 0.0;
+        for ($i = 0, $n = count($a); $i < $n; ++$i) {
+            $product += $a[$i] * $b[$i];
+        }
+
+        return $product;
+    }
 }

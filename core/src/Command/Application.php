@@ -24,6 +24,7 @@ use Hafen\Routing\SignalPath;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Survey\FolderStore;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyResult;
 
@@ -141,10 +142,8 @@ final readonly class Application
     {
         $path = $arguments->position(0);
         $session = $this->open($path);
-        $result = (new SessionSurvey($this->compiler($path)))->measure($session);
-        if ($result === null) {
-            return;
-        }
+        $result = (new SessionSurvey($this->processors, new FolderLibrary(dirname($path)), FolderStore::temporary()))->measure($session);
+        assert($result !== null);
         if (! $arguments->has('json')) {
             foreach ($result->taps as $key => $reading) {
                 $this->say(sprintf(
@@ -158,18 +157,19 @@ final readonly class Application
 
             $this->say(sprintf(
                 'Main: %s, range %s, true peak %s',
-                self::figure($result->loudness->integrated, 'LUFS'),
-                self::figure($result->loudness->range, 'LU', false),
-                self::figure($result->truePeak, 'dBTP'),
+                self::figure($result->loudness()?->integrated, 'LUFS'),
+                self::figure($result->loudness()?->range, 'LU', false),
+                self::figure($result->truePeak(), 'dBTP'),
             ));
-            if ($result->loudest !== null) {
+            $loudest = $result->loudest();
+            if ($loudest !== null) {
                 $this->say(sprintf(
                     'What fills it at sample %d, before its inserts: %s',
-                    $result->loudest->position,
+                    $loudest->position,
                     implode(', ', array_map(
                         static fn (string $id, float $share): string => sprintf('%s %d %%', $session->channel($id)->name ?? $id, (int) round(100 * $share)),
-                        array_keys($result->loudest->shares()),
-                        $result->loudest->shares(),
+                        array_keys($loudest->shares()),
+                        $loudest->shares(),
                     )),
                 ));
             }
@@ -188,7 +188,7 @@ final readonly class Application
             $channels[] = ['id' => $channel->id, 'name' => $channel->name, 'kind' => $channel->kind->value, 'taps' => $taps];
         }
         $this->say(json_encode(
-            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->frames, 'main' => self::main($result), 'channels' => $channels],
+            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->stretch->frames(), 'main' => self::main($result), 'channels' => $channels],
             JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
         ));
     }
@@ -255,11 +255,13 @@ final readonly class Application
     /** @return array<string, mixed> LUFS, LU, dBTP; the loudest moment and the signed share each channel has in it */
     private static function main(SurveyResult $result): array
     {
+        $loudest = $result->loudest();
+
         return [
-            'loudness' => $result->loudness->integrated,
-            'loudnessRange' => $result->loudness->range,
-            'truePeak' => $result->truePeak,
-            'loudest' => $result->loudest === null ? null : ['position' => $result->loudest->position, 'value' => $result->loudest->value, 'shares' => $result->loudest->shares()],
+            'loudness' => $result->loudness()?->integrated,
+            'loudnessRange' => $result->loudness()?->range,
+            'truePeak' => $result->truePeak(),
+            'loudest' => $loudest === null ? null : ['position' => $loudest->position, 'value' => $loudest->value, 'shares' => $loudest->shares()],
         ];
     }
 

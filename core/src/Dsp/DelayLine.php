@@ -73,6 +73,10 @@ final class DelayLine
 
             return;
         }
+        if ($block->mono && $this->left !== $this->right) {
+            // What is still to come out was two sides.
+            $block->widen();
+        }
         $frames = $block->frames();
         $fades = $this->before !== null && $this->wanting <= intdiv($frames, 2);
         $block->left = $this->run($block->left, $this->left, $fades);

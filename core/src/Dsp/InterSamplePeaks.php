@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Dsp;
 
 use Hafen\Audio\KaiserWindow;
+use Hafen\Audio\Samples;
 
 /**
  * How high the waveform rises between samples: the largest of four interpolated places after each sample.
@@ -18,8 +19,13 @@ final class InterSamplePeaks
 
     private const TAPS = 12;
 
+    /** Samples looked at together. */
+    private const CHUNK = 32;
+
     /** @var list<list<float>> three phases; the fourth is the sample itself */
     private static ?array $phases = null;
+
+    private static ?float $most = null;
 
     /** @var list<float> */
     private array $history;
@@ -35,19 +41,58 @@ final class InterSamplePeaks
         $this->history = array_fill(0, self::TAPS - 1, 0.0);
     }
 
+    /** The most by which a place between samples can be higher than the highest sample around it. */
+    public static function most(): float
+    {
+        return self::$most ??= max(1.0, ...array_map(static fn (array $taps): float => array_sum(array_map(abs(...), $taps)), self::$phases ??= self::phases()));
+    }
+
+    /**
+     * The highest place among some more samples, as {@see process()} would find it, where it is higher than what is known
+     * already; that much otherwise. Places too quiet to be higher are not worked out.
+     *
+     * @param  list<float>  $samples
+     */
+    public function highest(array $samples, float $known): float
+    {
+        $n = count($samples);
+        $x = [...$this->history, ...$samples];
+        $this->history = array_slice($x, $n);
+        $limit = $known / self::most();
+        for ($i = 0; $i < $n; $i += self::CHUNK) {
+            $chunk = array_slice($x, $i, self::CHUNK + self::TAPS - 1);
+            if (Samples::peak($chunk) > $limit) {
+                $known = max($known, Samples::peak(self::between($chunk)));
+                $limit = $known / self::most();
+            }
+        }
+
+        return $known;
+    }
+
     /**
      * @param  list<float>  $samples
      * @return list<float> amplitudes, 0 or more
      */
     public function process(array $samples): array
     {
-        $n = count($samples);
         $x = [...$this->history, ...$samples];
-        $this->history = array_slice($x, $n);
-        [$p, $q, $r] = self::$phases ?? self::phases();
+        $this->history = array_slice($x, count($samples));
+
+        return self::between($x);
+    }
+
+    /**
+     * @param  list<float>  $x  with the samples before them
+     * @return list<float>
+     */
+    private static function between(array $x): array
+    {
+        [$p, $q, $r] = self::$phases ??= self::phases();
         $taps = self::TAPS;
         $sampleAt = self::TAPS - 1 - self::DELAY;
-        for ($i = 0; $i < $n; ++$i) {
+        $samples = [];
+        for ($i = 0, $n = count($x) - $taps + 1; $i < $n; ++$i) {
             $a = $b = $c = 0.0;
             for ($k = 0; $k < $taps; ++$k) {
                 $v = $x[$i + $k];
@@ -72,7 +117,7 @@ final class InterSamplePeaks
             if ($c > $peak) {
                 $peak = $c;
             }
-            $samples[$i] = $d > $peak ? $d : $peak;
+            $samples[] = $d > $peak ? $d : $peak;
         }
 
         return $samples;

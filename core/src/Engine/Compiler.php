@@ -26,7 +26,8 @@ final readonly class Compiler
     {
     }
 
-    public function compile(Session $session, ?Plan $before = null): Plan
+    /** @param  ?Excerpt  $excerpt  the part of the session that is wanted; all of it where it is left out */
+    public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null): Plan
     {
         if ($before !== null && ($before->session->sampleRate !== $session->sampleRate || $before->session->tempo !== $session->tempo)) {
             $before = null;
@@ -43,19 +44,32 @@ final readonly class Compiler
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
-            $strips[$id] = $this->strip($channel, $session, $before);
-            $strips[$id]->inserts->set($this->row($channel->inserts, $channel, $known, $setting));
+            if ($excerpt !== null && ! $excerpt->has($id)) {
+                continue;
+            }
+            $replays = $excerpt->replays[$id] ?? [];
+            $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
+            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting) : []);
             $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting));
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id));
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
             }
-            $into = $this->feeds($routes->into($id), $session, $alignment, $strips, $before);
+            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $strips, $before) : [];
             $strips[$id]->feedBy(array_values($into), $channel->source instanceof TapSource);
             $feeds += $into;
         }
 
-        return new Plan($session, $strips, $feeds, $strips[$session->main()->id], $alignment);
+        return new Plan($session, $strips, $feeds, $alignment);
+    }
+
+    /** @param  array<string, Replay>  $replays  by stage */
+    private static function replayed(string $channel, Session $session, array $replays): Strip
+    {
+        $strip = new Strip($channel, null, $session->sampleRate);
+        $strip->replay($replays);
+
+        return $strip;
     }
 
     private function strip(Channel $channel, Session $session, ?Plan $before): Strip

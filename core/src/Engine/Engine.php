@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
-use Closure;
 use Hafen\Audio\Block;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Route;
@@ -45,11 +44,6 @@ final class Engine
 
     private int $framesTimed = 0;
 
-    private bool $surveying = false;
-
-    /** @var ?Closure(int): void */
-    private ?Closure $watcher = null;
-
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
      */
@@ -60,7 +54,7 @@ final class Engine
         private readonly bool $metered = true,
     ) {
         $this->plan = $compiler->compile($session);
-        $this->tap = new Tap($this->plan->main->id);
+        $this->tap = new Tap($this->plan->main()->id);
     }
 
     public function plan(): Plan
@@ -113,10 +107,8 @@ final class Engine
             $this->next();
         }
         $this->loop = $loop;
-        if (! $this->surveying) {
-            // What ran in is not what was asked for.
-            $this->readings();
-        }
+        // What ran in is not what was asked for.
+        $this->readings();
         $this->loads();
     }
 
@@ -177,30 +169,11 @@ final class Engine
                 $strip->openGate();
             }
             if (! $this->plan->has($this->tap)) {
-                $this->tap = new Tap($this->plan->main->id);
+                $this->tap = new Tap($this->plan->main()->id);
             }
         }
 
         return $block;
-    }
-
-    /** Has every tap count exactly the samples of a stretch, whatever its latency: for a survey, said before the start. */
-    public function measureOnly(int $from, int $to): void
-    {
-        $this->surveying = true;
-        foreach ($this->plan->strips as $id => $strip) {
-            $strip->measureOnly($from, $to, $this->plan->arrival($id));
-        }
-    }
-
-    /**
-     * Has somebody look after every block, those that only run in included.
-     *
-     * @param  Closure(int): void  $watcher  gets the place in the session of the block's first sample, as the sources count
-     */
-    public function watch(Closure $watcher): void
-    {
-        $this->watcher = $watcher;
     }
 
     /** @return list<Fault> faults since last asked */
@@ -291,9 +264,6 @@ final class Engine
             }
         }
         $this->framesTimed += $frames;
-        if ($this->watcher !== null) {
-            ($this->watcher)($this->reading);
-        }
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
             $before = self::heardAt($this->tapBefore, $taps, $frames);

@@ -18,9 +18,13 @@ final readonly class Plan
         public Session $session,
         public array $strips,
         public array $feeds,
-        public Strip $main,
         private Alignment $alignment,
     ) {
+    }
+
+    public function main(): Strip
+    {
+        return $this->strips[$this->session->main()->id];
     }
 
     /** Samples by which the main's output comes after its sources. */

@@ -10,6 +10,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\StereoGain;
 use Hafen\Metering\Meter;
+use Hafen\Metering\Window;
 use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel;
 use Hafen\Session\Width;
@@ -47,12 +48,16 @@ final class Strip
     /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
     private array $passing = [];
 
+    /** @var array<string, Replay> */
+    private array $replays = [];
+
     private bool $remembers = false;
 
     /** @var list<array{string, array{list<float>, float}, ?array{list<float>, float}}> */
     private array $brought = [];
 
-    private int $nanoseconds = 0;
+    /** @var array{int, int} spent up to the fader and from it on */
+    private array $nanoseconds = [0, 0];
 
     public function __construct(
         public readonly string $id,
@@ -143,14 +148,24 @@ final class Strip
     /**
      * Has every tap count only what belongs to a stretch of the session.
      *
-     * @param  int  $late  samples by which this channel's source comes late itself
+     * @param  Window  $window  as seen where sound enters this channel
      */
-    public function measureOnly(int $from, int $to, int $late): void
+    public function measureOnly(Window $window): void
     {
         $stages = $this->stages();
         foreach ($this->meters() as $stage => $meter) {
-            $meter->limitTo($from + $late + $stages[$stage], $to + $late + $stages[$stage]);
+            $meter->limitTo($window->lateBy($window->late + $stages[$stage]));
         }
+    }
+
+    /**
+     * Has the channel up to its fader be what was recorded there, instead of working it.
+     *
+     * @param  array<string, Replay>  $replays  by stage: before the fader, at the source where others take it there
+     */
+    public function replay(array $replays): void
+    {
+        $this->replays = $replays;
     }
 
     public function closeGate(): void
@@ -232,6 +247,42 @@ final class Strip
     public function process(int $place, int $frames, bool $metered, ?StageTaps $taps): bool
     {
         $start = hrtime(true);
+        $block = $this->replays === []
+            ? $this->upToFader($place, $frames, $metered, $taps)
+            : $this->replayed($place, $frames, $taps);
+        $this->pass(Tap::PRE_FADER, $block, $taps);
+        $atFader = hrtime(true);
+        $this->nanoseconds[0] += $atFader - $start;
+        $this->fader->process($block);
+        $this->postInserts->process($block, $place, $metered, $taps);
+        $sound = $this->postFader->measure($block, $place);
+        if (! $sound) {
+            $this->silence($block);
+        }
+        $this->gate($block);
+        $this->pass(Tap::POST_FADER, $block, $taps);
+        $this->nanoseconds[1] += hrtime(true) - $atFader;
+
+        return $sound;
+    }
+
+    /** Time spent since last asked, in nanoseconds. */
+    public function takeNanoseconds(): int
+    {
+        return array_sum($this->takeSections());
+    }
+
+    /** @return array{int, int} time spent since last asked up to the fader and from it on, in nanoseconds */
+    public function takeSections(): array
+    {
+        $nanoseconds = $this->nanoseconds;
+        $this->nanoseconds = [0, 0];
+
+        return $nanoseconds;
+    }
+
+    private function upToFader(int $place, int $frames, bool $metered, ?StageTaps $taps): Block
+    {
         $block = $this->gather($place, $frames);
         $this->trim->process($block);
         if ($metered) {
@@ -242,27 +293,17 @@ final class Strip
         if ($metered) {
             $this->preFader->measureLike($this->inserts->lastMeter() ?? $this->source);
         }
-        $this->pass(Tap::PRE_FADER, $block, $taps);
-        $this->fader->process($block);
-        $this->postInserts->process($block, $place, $metered, $taps);
-        $sound = $this->postFader->measure($block, $place);
-        if (! $sound) {
-            $this->silence($block);
-        }
-        $this->gate($block);
-        $this->pass(Tap::POST_FADER, $block, $taps);
-        $this->nanoseconds += hrtime(true) - $start;
 
-        return $sound;
+        return $block;
     }
 
-    /** Time spent since last asked, in nanoseconds. */
-    public function takeNanoseconds(): int
+    private function replayed(int $place, int $frames, ?StageTaps $taps): Block
     {
-        $nanoseconds = $this->nanoseconds;
-        $this->nanoseconds = 0;
+        if (isset($this->replays[Tap::SOURCE])) {
+            $this->pass(Tap::SOURCE, $this->replays[Tap::SOURCE]->read($place, $frames), $taps);
+        }
 
-        return $nanoseconds;
+        return $this->replays[Tap::PRE_FADER]->read($place, $frames);
     }
 
     private function gather(int $place, int $frames): Block

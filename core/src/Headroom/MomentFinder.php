@@ -11,12 +11,22 @@ use Hafen\Engine\Tap;
 use Hafen\Session\Channel;
 use Hafen\Session\Width;
 
-/** Follows what the main's strip sums, block by block, and keeps its loudest sample with what each feed brought to it. */
+/**
+ * Follows what the main's strip sums, block by block, and keeps the loudest sample of the loudest blocks with what each feed
+ * brought to it.
+ */
 final class MomentFinder
 {
+    /** Moments kept: enough to see which comes out on top when a channel is lowered. */
+    public const MOST = 300;
+
+    /** What is further below the loudest than this factor is not kept. */
+    private const RANGE = 0.5;
+
     private readonly float $trim;
 
-    private ?LoudestMoment $loudest = null;
+    /** @var list<LoudestMoment> */
+    private array $moments = [];
 
     private float $peak = 0.0;
 
@@ -43,23 +53,35 @@ final class MomentFinder
         if ($count <= 0 || $this->strip->brought() === []) {
             return;
         }
-        foreach ($entering->mono ? [$entering->left] : [$entering->left, $entering->right] as $side => $sum) {
-            if (Samples::peak($sum) <= $this->peak) {
+        $highest = 0.0;
+        $frame = $side = 0;
+        foreach ($entering->mono ? [$entering->left] : [$entering->left, $entering->right] as $number => $samples) {
+            if (Samples::peak($samples) <= max($highest, self::RANGE * $this->peak)) {
                 continue;
             }
-            foreach (array_slice($sum, $first, $count) as $i => $sample) {
-                if (abs($sample) > $this->peak) {
-                    $this->peak = abs($sample);
-                    $this->loudest = $this->moment($position + $first + $i, $first + $i, $side);
+            foreach (array_slice($samples, $first, $count) as $i => $sample) {
+                if (abs($sample) > $highest) {
+                    $highest = abs($sample);
+                    [$frame, $side] = [$first + $i, $number];
                 }
+            }
+        }
+        if ($highest > self::RANGE * $this->peak) {
+            $this->peak = max($this->peak, $highest);
+            $this->moments[] = $this->moment($position + $frame, $frame, $side);
+            if (count($this->moments) >= 4 * self::MOST) {
+                $this->moments = $this->loudest();
             }
         }
     }
 
-    /** Null when nothing came. */
-    public function loudest(): ?LoudestMoment
+    /** @return list<LoudestMoment> the loudest first; none when nothing came */
+    public function loudest(): array
     {
-        return $this->loudest;
+        $moments = array_values(array_filter($this->moments, fn (LoudestMoment $moment): bool => abs($moment->value) > self::RANGE * $this->peak));
+        usort($moments, static fn (LoudestMoment $a, LoudestMoment $b): int => [abs($b->value), $a->position] <=> [abs($a->value), $b->position]);
+
+        return array_slice($moments, 0, self::MOST);
     }
 
     private function moment(int $position, int $frame, int $side): LoudestMoment

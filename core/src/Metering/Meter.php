@@ -9,6 +9,8 @@ use Hafen\Audio\Block;
 /** Measures what passes a tap until it is read. */
 final class Meter
 {
+    private const NOTHING = [0.0, 0.0, 0, 0, null, null];
+
     private float $peak = 0.0;
 
     private float $energy = 0.0;
@@ -19,23 +21,19 @@ final class Meter
 
     private float $gainReduction = 0.0;
 
-    /** @var array{float, float, int, int} peak, energy, overs and samples of the block measured last */
-    private array $last = [0.0, 0.0, 0, 0];
+    private ?int $peakAt = null;
 
-    private int $from = PHP_INT_MIN;
+    private ?int $firstOver = null;
 
-    private int $to = PHP_INT_MAX;
+    /** @var array{float, float, int, int, ?int, ?int} of the block measured last, see {@see count()} */
+    private array $last = self::NOTHING;
 
-    /**
-     * Counts only what lies between two places from now on.
-     *
-     * @param  int  $from  first place that counts
-     * @param  int  $to  first place that no longer does
-     */
-    public function limitTo(int $from, int $to): void
+    private ?Window $window = null;
+
+    /** Counts only what lies in a window from now on, and notes where things were. */
+    public function limitTo(Window $window): void
     {
-        $this->from = $from;
-        $this->to = $to;
+        $this->window = $window;
     }
 
     /**
@@ -43,20 +41,15 @@ final class Meter
      */
     public function measure(Block $block, int $place): bool
     {
-        $end = $place + $block->frames();
-        if ($place < $this->from || $end > $this->to) {
-            $first = max(0, $this->from - $place);
-            $count = min($end, $this->to) - $place - $first;
-            if ($count <= 0) {
-                $this->last = [0.0, 0.0, 0, 0];
+        $position = $place;
+        if ($this->window !== null) {
+            $counting = $this->window->cut($block, $place);
+            if ($counting === null) {
+                $this->last = self::NOTHING;
 
                 return true;
             }
-            $block = new Block(
-                array_slice($block->left, $first, $count),
-                $block->mono ? [] : array_slice($block->right, $first, $count),
-                $block->mono,
-            );
+            [$block, $position] = $counting;
         }
         [$peak, $energy, $overs] = self::side($block->left, 0.0);
         if ($block->mono) {
@@ -68,11 +61,15 @@ final class Meter
             $overs += $overRight;
         }
         if (! is_finite($energy)) {
-            $this->last = [0.0, 0.0, 0, 0];
+            $this->last = self::NOTHING;
 
             return false;
         }
-        $this->count([$peak, $energy, $overs, 2 * $block->frames()]);
+        $this->count([
+            $peak, $energy, $overs, 2 * $block->frames(),
+            $this->window !== null && $peak > $this->peak ? $position + self::firstAt($block, $peak) : null,
+            $this->window !== null && $overs > 0 && $this->firstOver === null ? $position + self::firstAbove($block) : null,
+        ]);
 
         return true;
     }
@@ -98,23 +95,51 @@ final class Meter
             $this->samples > 0 ? $this->energy / $this->samples : 0.0,
             $this->overs,
             $this->gainReduction,
+            $this->peakAt,
+            $this->firstOver,
         );
         $this->peak = $this->energy = $this->gainReduction = 0.0;
         $this->samples = $this->overs = 0;
+        $this->peakAt = $this->firstOver = null;
 
         return $reading;
     }
 
-    /** @param  array{float, float, int, int}  $measured */
+    /** @param  array{float, float, int, int, ?int, ?int}  $measured  peak, energy, overs, samples; where a new peak and a first over were */
     private function count(array $measured): void
     {
-        [$peak, $energy, $overs, $samples] = $this->last = $measured;
+        [$peak, $energy, $overs, $samples, $peakAt, $firstOver] = $this->last = $measured;
         if ($peak > $this->peak) {
             $this->peak = $peak;
+            $this->peakAt = $peakAt;
         }
+        $this->firstOver ??= $firstOver;
         $this->energy += $energy;
         $this->overs += $overs;
         $this->samples += $samples;
+    }
+
+    /** Where in the block a peak is. */
+    private static function firstAt(Block $block, float $peak): int
+    {
+        for ($i = 0, $n = $block->frames(); $i < $n; ++$i) {
+            if (abs($block->left[$i]) === $peak || (! $block->mono && abs($block->right[$i]) === $peak)) {
+                return $i;
+            }
+        }
+
+        return 0;
+    }
+
+    private static function firstAbove(Block $block): int
+    {
+        for ($i = 0, $n = $block->frames(); $i < $n; ++$i) {
+            if (abs($block->left[$i]) > 1.0 || (! $block->mono && abs($block->right[$i]) > 1.0)) {
+                return $i;
+            }
+        }
+
+        return 0;
     }
 
     /**

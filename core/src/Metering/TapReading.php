@@ -9,7 +9,7 @@ use Hafen\Audio\Decibel;
 /**
  * What a tap carried over a stretch of time: largest sample, mean square over both sides, samples above full scale.
  *
- * Levels are in dBFS; RMS of a full-scale sine reads -3.01 dB (no AES17 reference). null is silence.
+ * `peakAt` and `firstOver` are positions in the session, where they were asked for. Levels are in dBFS; RMS of a full-scale sine reads -3.01 dB (no AES17 reference). null is silence.
  */
 final readonly class TapReading
 {
@@ -18,6 +18,8 @@ final readonly class TapReading
         public float $meanSquare,
         public int $overs,
         public float $gainReduction = 0.0,
+        public ?int $peakAt = null,
+        public ?int $firstOver = null,
     ) {
     }
 
@@ -29,5 +31,14 @@ final readonly class TapReading
     public function rmsLevel(): ?float
     {
         return Decibel::fromPower($this->meanSquare);
+    }
+
+    /** How far the peak rises above the average, in dB; null is silence. A sine has 3.01. */
+    public function crest(): ?float
+    {
+        $peak = $this->peakLevel();
+        $rms = $this->rmsLevel();
+
+        return $peak === null || $rms === null ? null : $peak - $rms;
     }
 }

@@ -6,7 +6,6 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Audio\Samples;
 use Hafen\Dsp\InterSamplePeaks;
 
 /**
@@ -18,7 +17,7 @@ final class TruePeakMeter
 {
     private readonly InterSamplePeaks $left;
 
-    private readonly InterSamplePeaks $right;
+    private InterSamplePeaks $right;
 
     private float $peak = 0.0;
 
@@ -31,8 +30,12 @@ final class TruePeakMeter
     /** Takes in a block, which is left as it is. */
     public function measure(Block $block): void
     {
-        $this->peak = max($this->peak, Samples::peak($this->left->process($block->left)));
-        $this->peak = max($this->peak, Samples::peak($this->right->process($block->right())));
+        $this->peak = $this->left->highest($block->left, $this->peak);
+        if ($block->mono) {
+            $this->right = clone $this->left;
+        } else {
+            $this->peak = $this->right->highest($block->right, $this->peak);
+        }
     }
 
     /** In dBTP; null is silence. The last few samples are still on their way: {@see InterSamplePeaks::DELAY}. */

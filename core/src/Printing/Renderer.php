@@ -41,7 +41,7 @@ final readonly class Renderer
             throw RenderRefused::nothing($options->from, $to);
         }
         $engine = new Engine($this->compiler, $session, $this->blockSize, false);
-        $tap = $options->tap ?? new Tap($engine->plan()->main->id);
+        $tap = $options->tap ?? new Tap($engine->plan()->main()->id);
         if (! $engine->listenAt($tap)) {
             throw RenderRefused::noSuchTap($tap, self::taps($engine));
         }

@@ -238,7 +238,7 @@ final readonly class SessionCodec
     }
 
     /** @return array<string, mixed> */
-    private function channelToArray(Channel $channel): array
+    public function channelToArray(Channel $channel): array
     {
         return [
             'id' => $channel->id,

@@ -4,66 +4,67 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
-use Hafen\Audio\Block;
+use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
-use Hafen\Engine\Engine;
-use Hafen\Headroom\MomentFinder;
-use Hafen\Metering\LoudnessMeter;
-use Hafen\Metering\TruePeakMeter;
+use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
-/** Measures every tap of a session from its first sample to its last, and loudness and true peak of the main. */
+/** Measures a whole session, part by part, in this process; of what is known already nothing is measured again. */
 final readonly class SessionSurvey
 {
-    private const OVERVIEW_POINTS = 800;
+    private PartRunner $runner;
 
-    public function __construct(private Compiler $compiler)
+    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store)
     {
+        $this->runner = new PartRunner(new Compiler($processors, $library), $processors, $library);
     }
 
     /**
-     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @param  ?callable(int, int): bool  $progress  gets work done and in all; false stops
      * @return ?SurveyResult null when stopped
+     *
+     * @throws SurveyStoreFull
      */
-    public function measure(Session $session, ?callable $progress = null): ?SurveyResult
+    public function measure(Session $session, ?Stretch $stretch = null, ?callable $progress = null): ?SurveyResult
     {
-        $engine = new Engine($this->compiler, $session);
-        $length = max(1, $session->length);
-        $engine->measureOnly(0, $length);
-        $moments = new MomentFinder($engine->plan()->main, $session->main());
-        $late = $engine->plan()->arrival($session->main()->id);
-        $engine->watch(static fn (int $place) => $moments->look($place - $late, 0, $length));
-        $engine->start(0);
-        $overview = array_fill(0, min(self::OVERVIEW_POINTS, $length), 0.0);
-        $points = count($overview);
-        $faults = [];
-        $loudness = new LoudnessMeter($session->sampleRate);
-        $truePeak = new TruePeakMeter;
-        for ($done = 0; $done < $length;) {
-            $block = $engine->next();
-            $frames = min($block->frames(), $length - $done);
-            if ($frames < $block->frames()) {
-                $block = new Block(array_slice($block->left, 0, $frames), array_slice($block->right(), 0, $frames));
-            }
-            $loudness->measure($block);
-            $truePeak->measure($block);
-            $right = $block->right();
-            for ($i = 0; $i < $frames; ++$i) {
-                $peak = max(abs($block->left[$i]), abs($right[$i]));
-                $point = intdiv(($done + $i) * $points, $length);
-                if ($peak > $overview[$point]) {
-                    $overview[$point] = $peak;
-                }
-            }
-            $done += $frames;
-            foreach ($engine->faults() as $fault) {
-                $faults[$fault->channel] ??= $fault;
-            }
-            if ($progress !== null && ! $progress($done, $length)) {
+        $map = SurveyMap::of($session, $this->processors, $stretch);
+        $work = self::byChannel($map->missing($this->store));
+        $total = array_sum(array_map(self::weight(...), $work));
+        $done = 0;
+        foreach ($work as $parts) {
+            $weight = self::weight($parts);
+            $onward = $progress === null ? null : static fn (int $frames, int $all): bool => $progress(
+                (int) (1000 * ($done + $weight * $frames / $all)),
+                1000 * $total,
+            );
+            if (! $this->runner->run($session, $map, $parts, $this->store, $onward)) {
                 return null;
             }
+            $done += $weight;
         }
 
-        return new SurveyResult($length, $engine->readings(), $overview, $engine->loads(), array_values($faults), $loudness->read(), $truePeak->level(), $moments->loudest());
+        return SurveyResult::of($session, $map, $this->store);
+    }
+
+    /**
+     * What can be measured in one go, in an order in which each comes after what it needs.
+     *
+     * @param  array<string, SurveyPart>  $parts
+     * @return array<string, list<SurveyPart>> by channel id
+     */
+    public static function byChannel(array $parts): array
+    {
+        $channels = [];
+        foreach ($parts as $part) {
+            $channels[$part->channel][] = $part;
+        }
+
+        return $channels;
+    }
+
+    /** @param  list<SurveyPart>  $parts */
+    public static function weight(array $parts): int
+    {
+        return array_sum(array_map(static fn (SurveyPart $part): int => $part->weight, $parts));
     }
 }

@@ -4,32 +4,127 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
+use Hafen\Audio\Decibel;
 use Hafen\Engine\Fault;
 use Hafen\Headroom\LoudestMoment;
 use Hafen\Metering\Loudness;
+use Hafen\Metering\Spectrum;
 use Hafen\Metering\TapReading;
+use Hafen\Routing\Audibility;
+use Hafen\Routing\PanLaw;
+use Hafen\Session\Session;
 
-/** A session measured over its whole length. */
+/** A session measured over a stretch, or as much of it as is known. */
 final readonly class SurveyResult
 {
     /**
      * @param  array<string, TapReading>  $taps  by tap key, "channel:stage"
-     * @param  list<float>  $overview  largest sample of the main in each of equally long stretches
      * @param  array<string, float>  $loads  of one core, by channel id and insert tap key
      * @param  list<Fault>  $faults
-     * @param  Loudness  $loudness  of the main
-     * @param  ?float  $truePeak  of the main in dBTP; null is silence
-     * @param  ?LoudestMoment  $loudest  of what enters the main; null when nothing does
+     * @param  array<string, SourceFigures>  $sources  by channel id
+     * @param  array<string, OutputFigures>  $outputs  by channel id
+     * @param  array<string, Spectrum>  $low  after the fader, up to 600 Hz, by channel id
+     * @param  ?MainFigures  $main  null while it is not known
+     * @param  list<string>  $unknown  ids of the parts that are not measured
      */
-    public function __construct(
-        public int $frames,
+    private function __construct(
+        public string $mainId,
+        public Stretch $stretch,
         public array $taps,
-        public array $overview,
         public array $loads,
         public array $faults,
-        public Loudness $loudness,
-        public ?float $truePeak,
-        public ?LoudestMoment $loudest,
+        public array $sources,
+        public array $outputs,
+        public array $low,
+        public ?MainFigures $main,
+        public array $unknown,
     ) {
+    }
+
+    /** What is known of a session. */
+    public static function of(Session $session, SurveyMap $map, SurveyStore $store): self
+    {
+        $taps = $loads = $faults = $sources = $outputs = $unknown = [];
+        $main = null;
+        foreach ($map->parts as $id => $part) {
+            $measures = $store->measures($part->key);
+            if ($measures === null) {
+                $unknown[] = $id;
+
+                continue;
+            }
+            $taps += $measures->taps;
+            foreach ($measures->loads as $what => $load) {
+                $loads[$what] = ($loads[$what] ?? 0.0) + $load;
+            }
+            array_push($faults, ...$measures->faults);
+            if ($measures->source !== null) {
+                $sources[$part->channel] = $measures->source;
+            }
+            if ($measures->output !== null) {
+                $outputs[$part->channel] = $measures->output;
+            }
+            $main ??= $measures->main;
+        }
+
+        return new self($session->main()->id, $map->stretch, $taps, $loads, $faults, $sources, $outputs, self::low($session, $sources, $outputs), $main, $unknown);
+    }
+
+    public function isWhole(): bool
+    {
+        return $this->unknown === [];
+    }
+
+    /** Of the main's output. */
+    public function peak(): ?float
+    {
+        return ($this->taps["{$this->mainId}:post-fader"] ?? null)?->peakLevel();
+    }
+
+    /** Of the main's output in dBTP; null is silence, or not known. */
+    public function truePeak(): ?float
+    {
+        return ($this->outputs[$this->mainId] ?? null)?->truePeak;
+    }
+
+    /** Of the main's output; null is not known. */
+    public function loudness(): ?Loudness
+    {
+        return ($this->outputs[$this->mainId] ?? null)?->loudness;
+    }
+
+    /** Of what enters the main; null when nothing does, or it is not known. */
+    public function loudest(): ?LoudestMoment
+    {
+        return $this->moments()[0] ?? null;
+    }
+
+    /** @return list<LoudestMoment> of what enters the main, the loudest first */
+    public function moments(): array
+    {
+        return ($this->sources[$this->mainId] ?? null)->loudest ?? [];
+    }
+
+    /**
+     * @param  array<string, SourceFigures>  $sources
+     * @param  array<string, OutputFigures>  $outputs
+     * @return array<string, Spectrum>
+     */
+    private static function low(Session $session, array $sources, array $outputs): array
+    {
+        $audibility = Audibility::of($session);
+        $low = [];
+        foreach ($session->channels as $channel) {
+            $source = $sources[$channel->id] ?? null;
+            $output = $outputs[$channel->id] ?? null;
+            if ($source === null || $output === null) {
+                continue;
+            }
+            $gain = $audibility->has($channel->id) ? Decibel::toGain($channel->fader) : 0.0;
+            [$left, $right] = PanLaw::gains($channel->width, $channel->pan, $session->panLaw);
+            $low[$channel->id] = $output->low ?? $source->low->after($gain * $left, $gain * $right);
+        }
+
+        return $low;
     }
 }

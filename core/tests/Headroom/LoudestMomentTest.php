@@ -2,22 +2,19 @@
 
 declare(strict_types=1);
 
-use Hafen\Engine\Compiler;
 use Hafen\Headroom\LoudestMoment;
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ChannelTrim;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\Width;
-use Hafen\Survey\SessionSurvey;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
 
 function loudestOf(Session $session, MemoryLibrary $library): ?LoudestMoment
 {
-    return (new SessionSurvey(new Compiler(ProcessorCatalogue::standard(), $library)))->measure($session)?->loudest;
+    return Mix::survey($session, $library)->loudest();
 }
 
 it('finds the loudest sample of what enters the main, and whose it is', function (): void {
@@ -49,9 +46,9 @@ it('finds the loudest sample of what enters the main, and whose it is', function
 it('adds up to the peak the main\'s source tap holds, in any routing', function (int $seed): void {
     [$session, $library] = RandomRouting::make($seed, 25, 900);
     $main = $session->main()->id;
-    $result = (new SessionSurvey(new Compiler(ProcessorCatalogue::standard(), $library)))->measure($session);
-    $moment = $result?->loudest;
-    $peak = $result?->taps["{$main}:source"]->peak;
+    $result = Mix::survey($session, $library);
+    $moment = $result->loudest();
+    $peak = $result->taps["{$main}:source"]->peak;
     if ($peak === 0.0) {
         expect($moment === null || $moment->value === 0.0)->toBeTrue();
 

@@ -8,7 +8,6 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\Routes;
 use Hafen\Session\SessionCodec;
-use Hafen\Survey\SessionSurvey;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\NaiveMix;
 use Hafen\Tests\Support\RandomEdits;
@@ -96,8 +95,7 @@ it('arrives, by edits made while it plays, where a fresh start would', function 
 
 it('surveys at every tap what a render of that tap holds', function (int $seed): void {
     [$session, $library] = RandomRouting::make($seed, 12, 700);
-    $compiler = new Hafen\Engine\Compiler(ProcessorCatalogue::standard(), $library);
-    $result = (new SessionSurvey($compiler))->measure($session);
+    $result = Mix::survey($session, $library);
     foreach (array_rand($result->taps, min(12, count($result->taps))) as $key) {
         $sound = Mix::render($session, $library, 512, $key);
         expect($result->taps[$key]->peak)->toEqualWithDelta(max(Signal::peak($sound->left), Signal::peak($sound->right)), 1e-12, $key)

@@ -22,6 +22,11 @@ use Hafen\Session\Session;
 use Hafen\Session\Split;
 use Hafen\Session\SplitBy;
 use Hafen\Session\Width;
+use Hafen\Survey\FolderStore;
+use Hafen\Survey\SessionSurvey;
+use Hafen\Survey\Stretch;
+use Hafen\Survey\SurveyResult;
+use Hafen\Survey\SurveyStore;
 
 /** Small sessions, and what comes out of them. */
 final class Mix
@@ -75,6 +80,14 @@ final class Mix
             ...$tracks,
             new Channel('main', ChannelKind::Main, 'Main', Width::Stereo, new BusSource, inserts: $onMain, output: 'hw:1-2'),
         ]);
+    }
+
+    public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?Stretch $stretch = null): SurveyResult
+    {
+        $result = (new SessionSurvey(ProcessorCatalogue::standard(), $library, $store ?? FolderStore::temporary()))->measure($session, $stretch);
+        assert($result !== null);
+
+        return $result;
     }
 
     public static function engine(Session $session, MemoryLibrary $library, int $blockSize = 512, bool $metered = false): Engine

@@ -137,23 +137,65 @@ export interface TapLevel {
     reduction: number;
 }
 
+export interface SurveyedTap extends TapLevel {
+    /** Samples of the session. */
+    peakAt: number | null;
+    firstOver: number | null;
+}
+
+export interface LoudMoment {
+    position: number;
+    level: number | null;
+    /** Signed share of each channel that feeds the main. */
+    shares: Record<string, number>;
+}
+
+export interface EnergyShare {
+    all: number;
+    low: number;
+    mud: number;
+    above: number;
+}
+
+export interface SurveyResult {
+    from: number;
+    to: number;
+    taps: Record<string, SurveyedTap>;
+    channels: Record<
+        string,
+        {
+            loudness: number | null;
+            truePeak: number | null;
+            correlation: number | null;
+            clipped: { clip: string; places: number; first: number }[];
+        }
+    >;
+    overview: number[];
+    overs: { from: number; to: number; samples: number; peak: number | null }[];
+    samplesOver: number;
+    loads: Record<string, number>;
+    faults: string[];
+    /** Of the main: LUFS, LU, dBTP. */
+    loudness: number | null;
+    loudnessRange: number | null;
+    momentary: number | null;
+    shortTerm: number | null;
+    truePeak: number | null;
+    /** Of what enters the main. */
+    loudest: LoudMoment | null;
+    energy: Record<string, EnergyShare>;
+    /** dB by which the main's peak falls when a channel is 6 dB lower, or silent. */
+    relief: Record<string, { lowered: number; silent: number }>;
+}
+
 export interface SurveyState {
     current: boolean;
-    running: number | null;
+    running: { progress: number; secondsLeft: number | null } | null;
+    result: SurveyResult | null;
+    /** Parts whose figures are older than the session: "channel:up-to-fader", "channel:from-fader". */
+    stale: string[];
+    stopped: boolean;
     message: string | null;
-    result: {
-        frames: number;
-        taps: Record<string, TapLevel>;
-        overview: number[];
-        loads: Record<string, number>;
-        faults: string[];
-        /** Of the main: LUFS, LU, dBTP. Older surveys have none. */
-        loudness?: number | null;
-        loudnessRange?: number | null;
-        truePeak?: number | null;
-        /** Of what enters the main: sample, dBFS, and the signed share of each channel that feeds it. */
-        loudest?: { position: number; level: number | null; shares: Record<string, number> } | null;
-    } | null;
 }
 
 export interface RenderState {

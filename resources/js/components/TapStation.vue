@@ -14,7 +14,7 @@ const level = computed(() => listening.level(props.tap));
 const isClipped = computed(() => Boolean(props.fixedPoint) && (level.value?.overs ?? 0) > 0);
 const deep = computed(() => depth(level.value?.peak));
 const isHeard = computed(() => listening.listeningAt === props.tap);
-const isStale = computed(() => !listening.isPlaying && !survey.isCurrent);
+const isStale = computed(() => !listening.isPlaying && survey.isStale(props.tap));
 const text = computed(() => (level.value ? decibels(level.value.peak, true) : '·'));
 const title = computed(() => {
     const reading = level.value;

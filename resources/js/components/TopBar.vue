@@ -29,9 +29,7 @@ const overs = computed(() => main.value?.overs ?? 0);
 const goesOut = computed(() => session.main?.output !== 'none');
 const headline = computed(() => {
     if (!main.value) {
-        return survey.state?.running === null || survey.state?.running === undefined
-            ? 'main'
-            : `survey ${Math.round(survey.state.running * 100)} %`;
+        return !survey.state?.running ? 'main' : `survey ${Math.round(survey.state.running.progress * 100)} %`;
     }
     const state = survey.isCurrent ? '' : ', measuring';
     return `${overs.value > 0 ? (goesOut.value ? 'main clips' : 'main over') : 'main peak'}${state}`;

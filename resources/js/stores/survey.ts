@@ -10,8 +10,17 @@ export const useSurvey = defineStore('survey', () => {
     const state = shallowRef<SurveyState | null>(null);
     const isPlaying = ref(false);
     let timer: number | undefined;
+    let looking: number | undefined;
 
     const isCurrent = computed(() => state.value?.current ?? false);
+
+    async function look(): Promise<void> {
+        try {
+            state.value = await api.get<SurveyState>(`sessions/${session.state?.id}/survey`);
+        } catch {
+            // The next look tries again.
+        }
+    }
 
     async function poll(): Promise<void> {
         const id = session.state?.id;
@@ -20,15 +29,37 @@ export const useSurvey = defineStore('survey', () => {
         }
         try {
             state.value = await api.get<SurveyState>(`sessions/${id}/survey`);
-            if (!state.value.current && state.value.running === null && state.value.message === null) {
+            const { current, running, message, stopped } = state.value;
+            if (!current && running === null && message === null && !stopped) {
                 state.value = await api.post<SurveyState>(`sessions/${id}/survey`);
             }
         } catch {
             // The server is away; the next edit or look tries again.
         }
-        if (state.value?.running !== null && state.value?.running !== undefined) {
+        if (state.value?.running) {
             again(500);
         }
+    }
+
+    async function stop(): Promise<void> {
+        state.value = await api.post<SurveyState>(`sessions/${session.state?.id}/survey/stop`);
+    }
+
+    async function start(): Promise<void> {
+        state.value = await api.post<SurveyState>(`sessions/${session.state?.id}/survey`);
+        again(500);
+    }
+
+    /** Whether the figure of a tap is older than the session. */
+    function isStale(tap: string): boolean {
+        if (!state.value || state.value.current) {
+            return false;
+        }
+        const [channel = '', stage = ''] = [tap.slice(0, tap.indexOf(':')), tap.slice(tap.indexOf(':') + 1)];
+        const isAfterFader =
+            stage === 'post-fader' ||
+            (session.channel(channel)?.postInserts ?? []).some((insert) => stage === `insert:${insert.id}`);
+        return state.value.stale.includes(`${channel}:${isAfterFader ? 'from-fader' : 'up-to-fader'}`);
     }
 
     function again(milliseconds: number): void {
@@ -45,12 +76,15 @@ export const useSurvey = defineStore('survey', () => {
                 again(0);
                 return;
             }
+            // Which figures the edit left as they were the server knows; it is asked at once, and to measure a moment later.
             if (state.value) {
                 state.value = { ...state.value, current: false };
             }
+            window.clearTimeout(looking);
+            looking = window.setTimeout(() => void look(), 150);
             again(900);
         },
     );
 
-    return { state, isCurrent, isPlaying };
+    return { state, isCurrent, isPlaying, isStale, stop, start };
 });

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+
+/**
+ * What of a survey one job measures: the missing parts of one channel. Status: waiting, running, done, dropped.
+ *
+ * @property int $id
+ * @property int $survey_id
+ * @property string $channel
+ * @property string $status
+ * @property int $weight
+ * @property float $progress
+ * @property ?Carbon $beat_at
+ */
+final class SurveyPart extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['survey_id' => 'integer', 'weight' => 'integer', 'progress' => 'float', 'beat_at' => 'datetime'];
+}

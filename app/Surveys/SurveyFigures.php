@@ -1,0 +1,140 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Surveys;
+
+use Hafen\Audio\Decibel;
+use Hafen\Engine\Fault;
+use Hafen\Headroom\EnergyShares;
+use Hafen\Headroom\LoudestMoment;
+use Hafen\Headroom\Relief;
+use Hafen\Metering\OverRegion;
+use Hafen\Metering\TapReading;
+use Hafen\Session\Session;
+use Hafen\Survey\ClippedClip;
+use Hafen\Survey\SurveyResult;
+
+/** The figures of a survey as the browser gets them: levels in dBFS, dBTP and LUFS, places in samples. */
+final class SurveyFigures
+{
+    /** dB by which a channel is lowered to see what it would free. */
+    private const LOWERED = 6.0;
+
+    /** @return array<string, mixed> */
+    public static function toArray(Session $session, SurveyResult $result): array
+    {
+        $loudness = $result->loudness();
+        $loudest = $result->loudest();
+
+        return [
+            'from' => $result->stretch->from,
+            'to' => $result->stretch->to,
+            'taps' => array_map(self::tap(...), $result->taps),
+            'channels' => self::channels($result),
+            'overview' => array_map(static fn (float $peak): float => round($peak, 4), $result->main->overview ?? []),
+            'overs' => array_map(static fn (OverRegion $region): array => [
+                'from' => $region->from,
+                'to' => $region->to,
+                'samples' => $region->samples,
+                'peak' => Decibel::fromGain($region->peak),
+            ], $result->main->overs ?? []),
+            'samplesOver' => $result->main->samplesOver ?? 0,
+            'loads' => $result->loads,
+            'loudness' => $loudness?->integrated,
+            'loudnessRange' => $loudness?->range,
+            'momentary' => $loudness?->highestMomentary,
+            'shortTerm' => $loudness?->highestShortTerm,
+            'truePeak' => $result->truePeak(),
+            'loudest' => $loudest === null ? null : self::moment($loudest),
+            'energy' => $result->main === null ? [] : EnergyShares::of($session, $result)->channels,
+            'relief' => self::relief($result),
+            'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
+        ];
+    }
+
+    /**
+     * Newer figures over older ones, where there are any.
+     *
+     * @param  array<string, mixed>  $older
+     * @param  array<string, mixed>  $newer
+     * @return array<string, mixed>
+     */
+    public static function over(array $older, array $newer): array
+    {
+        foreach (['taps', 'channels', 'loads'] as $map) {
+            /** @var array<string, mixed> $known */
+            $known = $newer[$map];
+            /** @var array<string, mixed> $before */
+            $before = $older[$map] ?? [];
+            $older[$map] = $known + $before;
+        }
+        if ($newer['overview'] !== []) {
+            foreach (['overview', 'overs', 'samplesOver', 'loudness', 'loudnessRange', 'momentary', 'shortTerm', 'truePeak'] as $figure) {
+                $older[$figure] = $newer[$figure];
+            }
+        }
+        if ($newer['loudest'] !== null) {
+            $older['loudest'] = $newer['loudest'];
+            $older['relief'] = $newer['relief'];
+        }
+
+        return $older;
+    }
+
+    /** @return array<string, mixed> */
+    public static function moment(LoudestMoment $moment): array
+    {
+        return [
+            'position' => $moment->position,
+            'level' => Decibel::fromGain($moment->value),
+            'shares' => $moment->shares(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function tap(TapReading $reading): array
+    {
+        return [
+            'peak' => $reading->peakLevel(),
+            'rms' => $reading->rmsLevel(),
+            'overs' => $reading->overs,
+            'reduction' => $reading->gainReduction,
+            'peakAt' => $reading->peakAt,
+            'firstOver' => $reading->firstOver,
+        ];
+    }
+
+    /** @return array<string, array<string, mixed>> by channel id */
+    private static function channels(SurveyResult $result): array
+    {
+        $channels = [];
+        foreach ($result->outputs as $id => $output) {
+            $source = $result->sources[$id] ?? null;
+            $channels[$id] = [
+                'loudness' => $output->loudness->integrated,
+                'truePeak' => $output->truePeak,
+                'correlation' => $output->correlation,
+                'clipped' => array_map(static fn (ClippedClip $clip): array => [
+                    'clip' => $clip->clip,
+                    'places' => $clip->places,
+                    'first' => $clip->first,
+                ], $source->clipped ?? []),
+            ];
+        }
+
+        return $channels;
+    }
+
+    /** @return array<string, array{lowered: float, silent: float}> dB the peak falls, by channel id */
+    private static function relief(SurveyResult $result): array
+    {
+        $relief = new Relief($result->moments());
+        $channels = [];
+        foreach (array_keys($result->loudest()->contributions ?? []) as $id) {
+            $channels[$id] = ['lowered' => $relief->of((string) $id, self::LOWERED), 'silent' => $relief->of((string) $id, null)];
+        }
+
+        return $channels;
+    }
+}

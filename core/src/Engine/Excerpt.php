@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+/**
+ * One channel to be worked, by itself or up to where others feed it; those, and the channel itself where only what comes from
+ * its fader on is wanted, are replayed.
+ */
+final readonly class Excerpt
+{
+    /** @param  array<string, array<string, Replay>>  $replays  by channel id and stage */
+    public function __construct(public string $channel, public array $replays)
+    {
+    }
+
+    public function has(string $channel): bool
+    {
+        return $channel === $this->channel || isset($this->replays[$channel]);
+    }
+
+    /** Whether the channel comes from a recording of what it was before its fader. */
+    public function startsAtFader(): bool
+    {
+        return isset($this->replays[$this->channel]);
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Metering;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+
+/**
+ * How alike two sides are: +1 the same, 0 nothing in common, -1 the same with one of them turned over.
+ *
+ * Source: Pearson's coefficient about zero (definition).
+ */
+final class CorrelationMeter
+{
+    private float $product = 0.0;
+
+    private float $left = 0.0;
+
+    private float $right = 0.0;
+
+    /** Takes in a block, which is left as it is. */
+    public function measure(Block $block): void
+    {
+        $left = Samples::energy($block->left);
+        $this->left += $left;
+        if ($block->mono) {
+            $this->right += $left;
+            $this->product += $left;
+
+            return;
+        }
+        $this->right += Samples::energy($block->right);
+        $this->product += Samples::product($block->left, $block->right);
+    }
+
+    /** Null in silence, or where one side is silent. */
+    public function read(): ?float
+    {
+        $power = $this->left * $this->right;
+
+        return $power > 0.0 ? max(-1.0, min(1.0, $this->product / sqrt($power))) : null;
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Metering;
+
+/**
+ * How the power of a sound is spread over frequency: mean square of each bin and side, so that all bins of a side add up to its
+ * mean square.
+ */
+final readonly class Spectrum
+{
+    /**
+     * @param  float  $binWidth  Hz; bin n lies around n times it
+     * @param  list<float>  $left  mean square by bin
+     * @param  list<float>  $right  as many
+     */
+    public function __construct(public float $binWidth, public array $left, public array $right)
+    {
+    }
+
+    public static function silence(): self
+    {
+        return new self(1.0, [], []);
+    }
+
+    /** The same sound after a gain on each side. */
+    public function after(float $left, float $right): self
+    {
+        return new self(
+            $this->binWidth,
+            array_map(static fn (float $power): float => $power * $left * $left, $this->left),
+            array_map(static fn (float $power): float => $power * $right * $right, $this->right),
+        );
+    }
+
+    /** Mean square over both sides between two frequencies in Hz. */
+    public function between(float $from, float $to): float
+    {
+        $power = 0.0;
+        foreach ([$this->left, $this->right] as $side) {
+            foreach ($side as $bin => $value) {
+                $low = ($bin - 0.5) * $this->binWidth;
+                $inside = min($to, $low + $this->binWidth) - max($from, $low);
+                if ($inside > 0.0) {
+                    $power += $value * $inside / $this->binWidth;
+                }
+            }
+        }
+
+        return 0.5 * $power;
+    }
+
+    /**
+     * Mean square over both sides, by bin.
+     *
+     * @return list<float>
+     */
+    public function powers(): array
+    {
+        return array_map(static fn (float $left, float $right): float => 0.5 * ($left + $right), $this->left, $this->right);
+    }
+}

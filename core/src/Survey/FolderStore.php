@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\Fault;
+use Hafen\Engine\Replay;
+use Hafen\Headroom\LoudestMoment;
+use Hafen\Metering\Loudness;
+use Hafen\Metering\OverRegion;
+use Hafen\Metering\Spectrum;
+use Hafen\Metering\TapReading;
+
+/** Measurements and recordings in a folder; what was not used for longest goes when it grows too large. */
+final readonly class FolderStore implements SurveyStore
+{
+    private const VALUES = [
+        PartMeasures::class, TapReading::class, Fault::class, SourceFigures::class, OutputFigures::class, MainFigures::class,
+        LoudestMoment::class, Loudness::class, OverRegion::class, Spectrum::class, ClippedClip::class,
+    ];
+
+    public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK)
+    {
+        if (! is_dir($folder) && ! @mkdir($folder, 0o775, true) && ! is_dir($folder)) {
+            throw SurveyStoreFull::cannotWrite($folder);
+        }
+    }
+
+    /** In a folder of its own that goes with this process. */
+    public static function temporary(): self
+    {
+        $folder = sys_get_temp_dir().'/hafen-survey-'.bin2hex(random_bytes(6));
+        $store = new self($folder);
+        register_shutdown_function(static function () use ($store, $folder): void {
+            $store->shrink(0);
+            @rmdir($folder);
+        });
+
+        return $store;
+    }
+
+    public function measures(string $key): ?PartMeasures
+    {
+        $path = $this->path($key);
+        $bytes = is_file($path) ? file_get_contents($path) : false;
+        $measures = $bytes === false ? null : @unserialize($bytes, ['allowed_classes' => self::VALUES]);
+
+        return $measures instanceof PartMeasures ? $measures : null;
+    }
+
+    public function keep(string $key, PartMeasures $measures): void
+    {
+        $bytes = serialize($measures);
+        $unfinished = $this->path($key).'.'.bin2hex(random_bytes(6)).'.part';
+        if (@file_put_contents($unfinished, $bytes) !== strlen($bytes) || ! @rename($unfinished, $this->path($key))) {
+            @unlink($unfinished);
+            throw SurveyStoreFull::cannotWrite($this->folder);
+        }
+    }
+
+    public function hasRecording(string $key, string $stage): bool
+    {
+        return is_file($this->path($key, $stage));
+    }
+
+    public function record(string $key, string $stage): Recorder
+    {
+        return new Recorder($this->path($key, $stage));
+    }
+
+    public function replay(string $key, string $stage, int $start): Replay
+    {
+        return new Recording($this->path($key, $stage), $start, $this->blockSize);
+    }
+
+    public function shrink(int $bytes, int $spare = 0): void
+    {
+        $files = [];
+        foreach ((array) glob("{$this->folder}/*") as $path) {
+            $files[(string) $path] = (int) @filemtime((string) $path);
+        }
+        arsort($files);
+        $kept = 0;
+        foreach ($files as $path => $used) {
+            $kept += (int) @filesize($path);
+            if ($kept > $bytes && $used <= time() - $spare) {
+                @unlink($path);
+            }
+        }
+    }
+
+    private function path(string $key, ?string $stage = null): string
+    {
+        return "{$this->folder}/{$key}".($stage === null ? '.measures' : ".{$stage}.take");
+    }
+}

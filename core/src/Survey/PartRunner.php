@@ -1,0 +1,176 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Excerpt;
+use Hafen\Engine\Fault;
+use Hafen\Engine\Strip;
+use Hafen\Engine\Tap;
+use Hafen\Metering\FlatTops;
+use Hafen\Metering\Window;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Routing\RowLatency;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\ClipSource;
+use Hafen\Session\Session;
+
+/** Measures parts of one channel with the engine itself: what feeds it is replayed, what others need of it is recorded. */
+final readonly class PartRunner
+{
+    public const BLOCK = 512;
+
+    /** Seconds by which a channel that is not lined up can be ahead. */
+    private const AHEAD = 1;
+
+    public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private AudioLibrary $library)
+    {
+    }
+
+    /**
+     * Measures one part of a channel or both, keeps what it finds, and leaves the recordings.
+     *
+     * @param  list<SurveyPart>  $parts  of one channel
+     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @return bool false when stopped
+     *
+     * @throws SurveyStoreFull
+     */
+    public function run(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress = null): bool
+    {
+        $up = self::of($parts, Section::UpToFader);
+        $from = self::of($parts, Section::FromFader);
+        $first = $up ?? $from ?? throw new \LogicException('No part to measure.');
+        $channel = $session->channel($first->channel) ?? throw new \LogicException("No channel {$first->channel}.");
+        $start = $map->stretch->start($session->sampleRate, self::BLOCK);
+        $plan = $this->compiler->compile($session, null, new Excerpt($channel->id, self::replays($first, $store, $start)));
+        $strip = $plan->strips[$channel->id];
+        $before = (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts);
+        $arrival = $plan->arrival($channel->id);
+        $window = new Window($map->stretch->from, $map->stretch->to, $arrival + ($up === null ? $before : 0));
+        $strip->measureOnly($window);
+        $probes = array_filter([
+            $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->lateBy($arrival + $before)),
+            $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->lateBy($arrival + $before + $strip->postInserts->latency())),
+        ]);
+        $recorders = $up === null ? [] : self::recorders($up, $strip, $store);
+        // What is not lined up comes before the rest, so that others still listen when its own end has passed.
+        $end = $map->stretch->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
+        $faults = [];
+        for ($place = $start; $place < $end; $place += self::BLOCK) {
+            foreach ($plan->strips as $id => $worked) {
+                if (! $worked->process($place, self::BLOCK, $id === $channel->id, null) && $worked === $strip) {
+                    $faults[] = new Fault($channel->id, $place);
+                }
+            }
+            foreach ($recorders as $stage => $recorder) {
+                $recorder->write($strip->passing($stage, self::BLOCK));
+            }
+            foreach ($probes as $probe) {
+                $probe->look($place);
+            }
+            if ($progress !== null && ! $progress(min($end, $place + self::BLOCK) - $start, $end - $start)) {
+                array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
+
+                return false;
+            }
+        }
+        array_walk($recorders, static fn (Recorder $recorder) => $recorder->close());
+        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, $end - $start, $session, $channel, $store);
+
+        return true;
+    }
+
+    /** @return array<string, Recorder> of the stages that are not recorded yet */
+    private static function recorders(SurveyPart $part, Strip $strip, SurveyStore $store): array
+    {
+        $recorders = [];
+        foreach ($part->records as $stage) {
+            if (! $store->hasRecording($part->key, $stage)) {
+                $strip->keep($stage);
+                $recorders[$stage] = $store->record($part->key, $stage);
+            }
+        }
+
+        return $recorders;
+    }
+
+    /**
+     * @param  list<Fault>  $faults
+     * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
+     */
+    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, int $frames, Session $session, Channel $channel, SurveyStore $store): void
+    {
+        $audio = $frames * 1e9 / $session->sampleRate;
+        [$upTime, $fromTime] = $strip->takeSections();
+        $readings = $strip->meters();
+        $after = [...array_keys($strip->postInserts->meters()), Tap::POST_FADER];
+        foreach ($probes as $probe) {
+            $isUp = $probe instanceof UpToFaderProbe;
+            $part = $isUp ? $up : $from;
+            assert($part !== null);
+            $taps = $loads = [];
+            foreach ($readings as $stage => $meter) {
+                if (in_array($stage, $after, true) !== $isUp) {
+                    $taps["{$channel->id}:{$stage}"] = $meter->read();
+                }
+            }
+            $loads[$channel->id] = ($isUp ? $upTime : $fromTime) / $audio;
+            foreach (($isUp ? $strip->inserts : $strip->postInserts)->stops() as $stage => $stop) {
+                $loads["{$channel->id}:{$stage}"] = $stop->takeNanoseconds() / $audio;
+            }
+            $store->keep($part->key, new PartMeasures(
+                $taps,
+                $loads,
+                $isUp && $from !== null ? [] : $faults,
+                $probe instanceof UpToFaderProbe ? $probe->figures($this->clipped($channel, $session)) : null,
+                $probe instanceof FromFaderProbe ? $probe->figures() : null,
+                $probe instanceof FromFaderProbe && $channel->kind === ChannelKind::Main ? $probe->main() : null,
+            ));
+        }
+    }
+
+    /** @return list<ClippedClip> */
+    private function clipped(Channel $channel, Session $session): array
+    {
+        $clipped = [];
+        foreach ($channel->source instanceof ClipSource ? $channel->source->clips : [] as $clip) {
+            $file = $this->library->open($clip->file);
+            $ratio = $file->sampleRate() / $session->sampleRate;
+            $places = FlatTops::in($file, (int) round($clip->offset * $ratio), (int) ceil($clip->length * $ratio));
+            if ($places !== []) {
+                $clipped[] = new ClippedClip($clip->id, count($places), $clip->start - $clip->offset + (int) round($places[0] / $ratio));
+            }
+        }
+
+        return $clipped;
+    }
+
+    /** @param  list<SurveyPart>  $parts */
+    private static function of(array $parts, Section $section): ?SurveyPart
+    {
+        foreach ($parts as $part) {
+            if ($part->section === $section) {
+                return $part;
+            }
+        }
+
+        return null;
+    }
+
+    /** @return array<string, array<string, \Hafen\Engine\Replay>> */
+    private static function replays(SurveyPart $part, SurveyStore $store, int $start): array
+    {
+        $replays = [];
+        foreach ($part->needs as [$channel, $key, $stage]) {
+            $replays[$channel][$stage] = $store->replay($key, $stage, $start);
+        }
+
+        return $replays;
+    }
+}

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Headroom\LoudestMoment;
+use Hafen\Metering\Spectrum;
+
+/** What a channel is up to its fader. */
+final readonly class SourceFigures
+{
+    /**
+     * @param  float  $offset  mean of the samples at the source, of the side where it is further from 0
+     * @param  Spectrum  $low  before the fader, up to 600 Hz
+     * @param  list<ClippedClip>  $clipped  clips whose files were clipped when they were made
+     * @param  list<LoudestMoment>  $loudest  of what enters the main, the loudest first; of other channels none
+     */
+    public function __construct(public float $offset, public Spectrum $low, public array $clipped, public array $loudest)
+    {
+    }
+}

@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\Tap;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\Alignment;
+use Hafen\Routing\Audibility;
+use Hafen\Routing\Route;
+use Hafen\Routing\Routes;
+use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
+use Hafen\Session\TapPoint;
+
+/**
+ * The parts of a survey, each after those it needs. A part's key is made from everything that can be heard in it and from the
+ * keys of the parts that feed it, so that what is known of a key is true wherever the key comes up again: after undo, in another
+ * revision, in what a remedy would make of the session.
+ */
+final readonly class SurveyMap
+{
+    /** Changes when the engine or the meters do, so that no older figures are taken for new ones. */
+    private const FIGURES = 1;
+
+    /** @param  array<string, SurveyPart>  $parts  by their id */
+    private function __construct(public array $parts, public Stretch $stretch)
+    {
+    }
+
+    public static function of(Session $session, ProcessorCatalogue $processors, ?Stretch $stretch = null): self
+    {
+        $stretch ??= Stretch::all($session);
+        $codec = new SessionCodec($processors);
+        $routes = Routes::of($session);
+        $alignment = Alignment::of($session, $processors);
+        $audibility = Audibility::of($session);
+        $common = [self::FIGURES, $session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to];
+        $parts = $upKeys = $outKeys = [];
+        foreach ($routes->order() as $id) {
+            $channel = $session->channel($id);
+            assert($channel !== null);
+            $heard = self::heard($codec->channelToArray($channel));
+            $feeds = $needs = [];
+            foreach ($routes->into($id) as $route) {
+                $feeds[$route->key()] = [self::feed($route, $session), self::isSilent($route) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
+                $needs["{$route->from}:pre"] = [$route->from, $upKeys[$route->from], Tap::PRE_FADER];
+                if ($route->tap === TapPoint::Source) {
+                    $needs["{$route->from}:source"] = [$route->from, $upKeys[$route->from], Tap::SOURCE];
+                }
+            }
+            ksort($feeds, SORT_STRING);
+            $upKeys[$id] = self::hash([
+                $common, $channel->kind->value, $feeds, $alignment->arrival[$id],
+                array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
+            ]);
+            $outKeys[$id] = self::hash([
+                $upKeys[$id], $audibility->has($id),
+                array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
+            ]);
+            $taken = array_filter($routes->outOf($id), static fn (Route $route): bool => $route->tap === TapPoint::Source);
+            $up = new SurveyPart($id, Section::UpToFader, $upKeys[$id], array_values($needs),
+                [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
+            $out = new SurveyPart($id, Section::FromFader, $outKeys[$id], [[$id, $upKeys[$id], Tap::PRE_FADER]], [], 1 + 3 * count($channel->postInserts));
+            $parts += [$up->id() => $up, $out->id() => $out];
+        }
+
+        return new self($parts, $stretch);
+    }
+
+    /** The key of the whole: of two sessions that sound the same at every tap it is the same. */
+    public function key(): string
+    {
+        return self::hash(array_map(static fn (SurveyPart $part): string => $part->key, $this->parts));
+    }
+
+    public function part(string $channel, Section $section): SurveyPart
+    {
+        return $this->parts["{$channel}:{$section->value}"];
+    }
+
+    /**
+     * The parts that are to be measured: those nobody has figures of, and those whose recording one of them needs and nobody
+     * has any more.
+     *
+     * @return array<string, SurveyPart> by their id, each after those it needs
+     */
+    public function missing(SurveyStore $store): array
+    {
+        $missing = [];
+        // Against the sound: whether a recording is needed is known only from what comes after.
+        $needed = [];
+        foreach (array_reverse($this->parts) as $id => $part) {
+            $lacks = array_filter($needed[$part->key] ?? [], static fn (string $stage): bool => ! $store->hasRecording($part->key, $stage));
+            if ($store->measures($part->key) !== null && $lacks === []) {
+                continue;
+            }
+            $missing[$id] = $part;
+            foreach ($part->needs as [, $key, $stage]) {
+                $needed[$key][$stage] = $stage;
+            }
+        }
+
+        return array_reverse($missing);
+    }
+
+    /** Whether all recordings a part needs are there. */
+    public static function isReady(SurveyPart $part, SurveyStore $store): bool
+    {
+        foreach ($part->needs as [, $key, $stage]) {
+            if (! $store->hasRecording($key, $stage)) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @return list<mixed> */
+    private static function feed(Route $route, Session $session): array
+    {
+        $send = $route->send;
+        if ($send === null) {
+            return [];
+        }
+        $from = $session->channel($route->from);
+
+        return self::isSilent($route) ? ['off'] : [$send->gain, $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
+    }
+
+    private static function isSilent(Route $route): bool
+    {
+        return $route->send !== null && (! $route->send->on || $route->send->gain === null);
+    }
+
+    /**
+     * A part of a document without names.
+     *
+     * @param  array<array-key, mixed>  $part
+     * @return array<array-key, mixed>
+     */
+    private static function heard(array $part): array
+    {
+        unset($part['name']);
+
+        return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
+    }
+
+    /** @param  array<array-key, mixed>  $content */
+    private static function hash(array $content): string
+    {
+        return hash('xxh128', serialize($content));
+    }
+}

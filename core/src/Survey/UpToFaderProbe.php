@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Engine\Strip;
+use Hafen\Engine\Tap;
+use Hafen\Headroom\MomentFinder;
+use Hafen\Metering\LowSpectrumMeter;
+use Hafen\Metering\Window;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\Session;
+
+/** Looks at what a channel is up to its fader, block by block. */
+final class UpToFaderProbe
+{
+    private readonly LowSpectrumMeter $low;
+
+    private readonly ?MomentFinder $moments;
+
+    /** @var array{float, float} sums of the samples of both sides */
+    private array $sums = [0.0, 0.0];
+
+    public function __construct(
+        private readonly Strip $strip,
+        Channel $channel,
+        Session $session,
+        private readonly Window $atSource,
+        private readonly Window $beforeFader,
+    ) {
+        $strip->keep(Tap::SOURCE);
+        $strip->keep(Tap::PRE_FADER);
+        $this->low = new LowSpectrumMeter($session->sampleRate);
+        $this->moments = $channel->kind === ChannelKind::Main ? new MomentFinder($strip, $channel) : null;
+    }
+
+    /** Looks at the block the strip worked last. */
+    public function look(int $place): void
+    {
+        $source = $this->atSource->cut($this->strip->passing(Tap::SOURCE, 0), $place);
+        if ($source !== null) {
+            $this->sums[0] += array_sum($source[0]->left);
+            $this->sums[1] += array_sum($source[0]->right());
+        }
+        $before = $this->beforeFader->cut($this->strip->passing(Tap::PRE_FADER, 0), $place);
+        if ($before !== null) {
+            $this->low->measure($before[0]);
+        }
+        $this->moments?->look($this->atSource->position($place), $this->atSource->from, $this->atSource->to);
+    }
+
+    /** @param  list<ClippedClip>  $clipped */
+    public function figures(array $clipped): SourceFigures
+    {
+        [$left, $right] = $this->sums;
+
+        return new SourceFigures((abs($left) > abs($right) ? $left : $right) / $this->atSource->frames(), $this->low->read(), $clipped, $this->moments?->loudest() ?? []);
+    }
+}

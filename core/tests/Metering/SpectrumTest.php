@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\Fft;
+use Hafen\Metering\CorrelationMeter;
+use Hafen\Metering\FlatTops;
+use Hafen\Metering\LowSpectrumMeter;
+use Hafen\Metering\Meter;
+use Hafen\Metering\OverRegions;
+use Hafen\Metering\OverviewMeter;
+use Hafen\Metering\SpectrumMeter;
+use Hafen\Metering\TruePeakMeter;
+use Hafen\Metering\Window;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Reference;
+use Hafen\Tests\Support\Signal;
+
+/** Gives a meter two sides in blocks. @param  list<float>  $left @param  list<float>  $right */
+function inBlocks(array $left, array $right, callable $measure, int $size = 512): void
+{
+    for ($at = 0; $at < count($left); $at += $size) {
+        $measure(new Block(array_slice($left, $at, $size), array_slice($right, $at, $size)), $at);
+    }
+}
+
+/** @param  list<float>  $a @param  list<float>  $b */
+function farthest(array $a, array $b): float
+{
+    return max(array_map(static fn (float $x, float $y): float => abs($x - $y), $a, $b));
+}
+
+// Source: numpy.fft.
+it('transforms as numpy does', function (int $size): void {
+    $real = Signal::noise($size, 1);
+    $imaginary = Signal::noise($size, 2);
+    [$re, $im] = (new Fft($size))->transform($real, $imaginary);
+    [$wantedRe, $wantedIm] = Reference::python(<<<'PY'
+        import numpy
+        z = np.fft.fft(np.array(data[0]) + 1j * np.array(data[1]))
+        print(json.dumps([z.real.tolist(), z.imag.tolist()]))
+        PY, [$real, $imaginary]);
+    expect(farthest($re, $wantedRe))->toBeLessThan(1e-10)->and(farthest($im, $wantedIm))->toBeLessThan(1e-10);
+})->with([2, 64, 1024]);
+
+// Source: half the square of a sine's amplitude is its power.
+it('tells each side\'s power by band', function (int $rate): void {
+    $left = array_map(static fn (float $a, float $b): float => $a + $b, Signal::sine(80.0, 2 * $rate, 0.5, $rate), Signal::sine(5000.0, 2 * $rate, 0.1, $rate));
+    $right = Signal::sine(300.0, 2 * $rate, 0.25, $rate);
+    foreach ([[new SpectrumMeter($rate), true], [new LowSpectrumMeter($rate), false]] as [$meter, $isWhole]) {
+        inBlocks($left, $right, static fn (Block $block) => $meter->measure($block));
+        $spectrum = $meter->read();
+        expect($spectrum->between(0.0, 130.0))->toEqualWithDelta(0.5 * 0.125, 0.0015)
+            ->and($spectrum->between(200.0, 500.0))->toEqualWithDelta(0.5 * 0.03125, 0.0004);
+        if ($isWhole) {
+            expect($spectrum->between(0.0, $rate / 2))->toEqualWithDelta(0.5 * (0.125 + 0.005 + 0.03125), 0.001);
+        }
+        expect($spectrum->after(2.0, 0.0)->between(0.0, 600.0))->toEqualWithDelta(0.5 * 4 * 0.125, 0.005);
+    }
+})->with([44100, 48000, 96000]);
+
+it('keeps what lies above out of the low spectrum', function (): void {
+    $meter = new LowSpectrumMeter(48000);
+    $high = array_map(static fn (float $x, int $i): float => $x * min(1.0, $i / 9600), Signal::sine(2700.0, 96000), range(0, 95999));
+    inBlocks($high, $high, static fn (Block $block) => $meter->measure($block));
+    // Folded it would lie at 300 Hz.
+    expect(10 * log10($meter->read()->between(200.0, 500.0) / 0.5))->toBeLessThan(-60.0);
+});
+
+it('reads the correlation of two sides', function (array $left, array $right, ?float $expected): void {
+    $meter = new CorrelationMeter;
+    inBlocks($left, $right, static fn (Block $block) => $meter->measure($block));
+    expect($meter->read())->toEqualWithDelta($expected, 0.02);
+})->with([
+    'the same' => [Signal::noise(20000, 1), Signal::noise(20000, 1), 1.0],
+    'turned over and quieter' => [Signal::noise(20000, 1), array_map(static fn (float $x): float => -0.1 * $x, Signal::noise(20000, 1)), -1.0],
+    'apart' => [Signal::noise(20000, 1), Signal::noise(20000, 9001), 0.0],
+    'a quarter of a period' => [Signal::sine(1000.0, 48000), Signal::sine(1000.0, 48000, 1.0, 48000, M_PI / 2), 0.0],
+    'one side' => [Signal::noise(2000, 1), array_fill(0, 2000, 0.0), null],
+]);
+
+it('says where a sound goes over, near places as one', function (): void {
+    $left = array_fill(0, 48000, 0.0);
+    $right = $left;
+    foreach ([1000 => 1.5, 1010 => -2.0, 5000 => 1.1, 30000 => 1.2] as $at => $value) {
+        $left[$at] = $value;
+    }
+    $right[5001] = -1.3;
+    $right[40000] = 1.0;
+    $regions = new OverRegions(48000);
+    $meter = new Meter;
+    $meter->limitTo(new Window(0, 48000));
+    inBlocks($left, $right, static function (Block $block, int $at) use ($regions, $meter): void {
+        $regions->measure($block, $at);
+        $meter->measure($block, $at);
+    });
+    expect(array_map(static fn ($region): array => [$region->from, $region->to, $region->samples, $region->peak], $regions->regions()))
+        ->toBe([[1000, 5002, 4, 2.0], [30000, 30001, 1, 1.2]])
+        ->and($regions->samples())->toBe(5);
+    $reading = $meter->read();
+    expect([$reading->peak, $reading->peakAt, $reading->firstOver, $reading->overs])->toBe([2.0, 1010, 1000, 5]);
+});
+
+it('shows from afar what the highest samples are', function (): void {
+    $meter = new OverviewMeter(100, 1100, 7);
+    $samples = Signal::noise(1000, 5);
+    inBlocks($samples, array_fill(0, 1000, 0.0), static fn (Block $block, int $at) => $meter->measure($block, 100 + $at), 64);
+    $expected = array_fill(0, 7, 0.0);
+    foreach ($samples as $i => $sample) {
+        $expected[intdiv($i * 7, 1000)] = max($expected[intdiv($i * 7, 1000)], abs($sample));
+    }
+    expect($meter->read())->toBe($expected);
+});
+
+it('tells a clipped recording from a loud one', function (array $samples, array $found): void {
+    $file = (new MemoryLibrary(['x' => [$samples]]))->open('x');
+    expect(FlatTops::in($file, 0, count($samples)))->toBe($found);
+})->with([
+    'cut at full scale' => [array_map(static fn (float $x): float => max(-1.0, min(32767 / 32768, $x)), Signal::sine(480.0, 200, 1.5)), [12, 62, 112, 162]],
+    'just there' => [[0.0, 0.9, 1.0, 1.0, 0.9, 0.0], []],
+    'beyond, as floating point can be' => [Signal::sine(480.0, 200, 1.5), []],
+    'flat but quiet' => [array_fill(0, 100, 0.5), []],
+]);
+
+it('finds the same true peak whether or not it skips what is too quiet', function (): void {
+    $meter = new TruePeakMeter;
+    $loud = Signal::noise(48000, 3);
+    inBlocks($loud, $loud, static fn (Block $block) => $meter->measure($block));
+    $all = (new Hafen\Dsp\InterSamplePeaks)->process($loud);
+    expect($meter->level())->toBe(20 * log10(max($all)));
+});

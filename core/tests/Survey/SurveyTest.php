@@ -1,0 +1,152 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\Block;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\Width;
+use Hafen\Survey\FolderStore;
+use Hafen\Survey\Recorder;
+use Hafen\Survey\Recording;
+use Hafen\Survey\SessionSurvey;
+use Hafen\Survey\Stretch;
+use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyStoreFull;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\RandomRouting;
+use Hafen\Tests\Support\Signal;
+
+require_once __DIR__.'/../Support/edited.php';
+
+/** Two tracks to a group, one by itself, two returns into a wash, a cue. */
+function harbour(): Session
+{
+    return Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'compressor')], Width::Stereo, 4000)->withOutput('strings'),
+        Mix::track('viola', [], Width::Mono, 4000)->withOutput('strings')->withSends([new Send('n1', 'plate', -9.0)]),
+        Mix::track('drum', [Mix::insert('i2', 'drive')], Width::Mono, 4000)->withSends([new Send('n2', 'cue', -3.0, Hafen\Session\TapPoint::PreFader)]),
+        Mix::bus('strings', ChannelKind::Group, [Mix::insert('i3', 'limiter')]),
+        Mix::bus('plate', ChannelKind::Return, [Mix::insert('i4', 'reverb')], 'wash'),
+        Mix::bus('wash', ChannelKind::Return),
+        Mix::bus('cue', ChannelKind::Cue),
+    ], [Mix::insert('i5', 'parametric-eq')], 4000);
+}
+
+function harbourSound(): MemoryLibrary
+{
+    return new MemoryLibrary([
+        'cello' => [Signal::noise(4000, 1), Signal::noise(4000, 2)],
+        'viola' => [Signal::noise(4000, 3)],
+        'drum' => [Signal::noise(4000, 4)],
+    ]);
+}
+
+/**
+ * @param  array<string, mixed>  $edit
+ * @return list<string> ids of the parts an edit leaves to be measured
+ */
+function missingAfter(array $edit, FolderStore $store): array
+{
+    return array_keys(SurveyMap::of(edited(harbour(), $edit), ProcessorCatalogue::standard())->missing($store));
+}
+
+it('measures after an edit only what can sound different', function (array $edit, array $missing): void {
+    $store = FolderStore::temporary();
+    Mix::survey(harbour(), harbourSound(), $store);
+    expect(SurveyMap::of(harbour(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+        ->and(missingAfter($edit, $store))->toEqualCanonicalizing($missing);
+})->with([
+    'a fader: its own output and what comes after' => [['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3], ['cello:from-fader', 'strings:up-to-fader', 'strings:from-fader', 'main:up-to-fader', 'main:from-fader']],
+    'a fader that a return hears too' => [['type' => 'set-fader', 'channels' => ['viola'], 'gain' => -3], [
+        'viola:from-fader', 'strings:up-to-fader', 'strings:from-fader', 'plate:up-to-fader', 'plate:from-fader', 'wash:up-to-fader', 'wash:from-fader', 'main:up-to-fader', 'main:from-fader',
+    ]],
+    'a fader the cue does not hear' => [['type' => 'set-fader', 'channels' => ['drum'], 'gain' => -3], ['drum:from-fader', 'main:up-to-fader', 'main:from-fader']],
+    'an amount sent to a cue' => [['type' => 'set-send-gain', 'sends' => ['n2'], 'gain' => -6], ['cue:up-to-fader', 'cue:from-fader']],
+    'the fader of the main' => [['type' => 'set-fader', 'channels' => ['main'], 'gain' => -3], ['main:from-fader']],
+    'a trim' => [['type' => 'set-trim', 'channels' => ['drum'], 'gain' => -3], ['drum:up-to-fader', 'drum:from-fader', 'cue:up-to-fader', 'cue:from-fader', 'main:up-to-fader', 'main:from-fader']],
+    'a name' => [['type' => 'rename-channel', 'channel' => 'drum', 'name' => 'Barrel'], []],
+    'what is shown' => [['type' => 'set-hidden', 'channels' => ['drum'], 'hidden' => true], []],
+]);
+
+it('finds the same, to the bit, whether all is measured or only what an edit touched', function (int $seed): void {
+    [$session, $library] = RandomRouting::make($seed, 14, 900);
+    $store = FolderStore::temporary();
+    Mix::survey($session, $library, $store);
+    $ids = array_map(static fn ($channel): string => $channel->id, $session->channels);
+    mt_srand($seed);
+    foreach (range(1, 3) as $_) {
+        $edit = ['type' => 'set-fader', 'channels' => [$ids[mt_rand(0, count($ids) - 1)]], 'gain' => mt_rand(-20, 3)];
+        $session = edited($session, $edit);
+        $again = Mix::survey($session, $library, $store);
+        $anew = Mix::survey($session, $library);
+        expect($again->taps)->toEqual($anew->taps)
+            ->and($again->outputs)->toEqual($anew->outputs)
+            ->and($again->main)->toEqual($anew->main)
+            ->and($again->moments())->toEqual($anew->moments());
+    }
+})->with(range(801, 812));
+
+it('measures again what nobody has any more, and nothing else', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-lost-'.bin2hex(random_bytes(4));
+    $store = new FolderStore($folder);
+    Mix::survey(harbour(), harbourSound(), $store);
+    foreach ((array) glob("{$folder}/*.take") as $take) {
+        unlink((string) $take);
+    }
+    // All figures are there, so the recordings are not missed until something after them changes.
+    expect(SurveyMap::of(harbour(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+        ->and(missingAfter(['type' => 'set-fader', 'channels' => ['main'], 'gain' => -3], $store))->toEqualCanonicalizing([
+            // Its recording was the main's own, for which everything that feeds it is needed.
+            ...array_map(static fn (string $id): string => "{$id}:up-to-fader", ['cello', 'viola', 'drum', 'strings', 'plate', 'wash', 'main']),
+            'main:from-fader',
+        ]);
+    $store->shrink(0);
+    expect(glob("{$folder}/*"))->toBe([]);
+    rmdir($folder);
+});
+
+it('measures a stretch as the whole holds it there', function (): void {
+    $whole = Mix::render(harbour(), harbourSound());
+    $stretch = Mix::survey(harbour(), harbourSound(), null, new Stretch(1500, 2600));
+    $peak = max(Signal::peak(array_slice($whole->left, 1500, 1100)), Signal::peak(array_slice($whole->right, 1500, 1100)));
+    expect($stretch->taps['main:post-fader']->peak)->toEqualWithDelta($peak, 1e-12)
+        ->and($stretch->taps['main:post-fader']->peakAt)->toBeGreaterThanOrEqual(1500)->toBeLessThan(2600);
+});
+
+it('stops when it is told to, and leaves no half of a recording', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-stopped-'.bin2hex(random_bytes(4));
+    $store = new FolderStore($folder);
+    $stopped = (new SessionSurvey(ProcessorCatalogue::standard(), harbourSound(), $store))->measure(harbour(), null, static fn (): bool => false);
+    expect($stopped)->toBeNull()->and(glob("{$folder}/*"))->toBe([]);
+    rmdir($folder);
+});
+
+it('plays back what was recorded, in any cut', function (): void {
+    $path = sys_get_temp_dir().'/hafen-take-'.bin2hex(random_bytes(4));
+    $recorder = new Recorder($path);
+    $noise = Signal::noise(2048, 9);
+    $quiet = array_fill(0, 512, 0.0);
+    foreach ([Block::mono(array_slice($noise, 0, 512)), new Block(array_slice($noise, 512, 512), array_slice($noise, 1024, 512)), Block::mono($quiet), Block::silence(512)] as $block) {
+        $recorder->write($block);
+    }
+    expect(is_file($path))->toBeFalse();
+    $recorder->close();
+    $recording = new Recording($path, 1024, 512);
+    expect($recording->read(1024, 512))->toEqual(Block::mono(array_slice($noise, 0, 512)))
+        ->and($recording->read(1536, 512)->right)->toBe(array_slice($noise, 1024, 512))
+        ->and($recording->read(1300, 300)->left)->toBe(array_slice($noise, 276, 300))
+        ->and($recording->read(1300, 300)->right())->toBe([...array_slice($noise, 276, 236), ...array_slice($noise, 1024, 64)])
+        ->and($recording->read(2048, 512))->toEqual(Block::mono($quiet))
+        ->and($recording->read(900, 124)->left)->toBe(array_fill(0, 124, 0.0))
+        ->and($recording->read(9000, 512)->left)->toBe($quiet);
+    unlink($path);
+    expect(static fn () => new Recording($path, 0, 512))->toThrow(SurveyStoreFull::class);
+});
+
+it('says so when there is no place to keep anything', function (): void {
+    expect(static fn () => new Recorder('/nowhere/take'))->toThrow(SurveyStoreFull::class, 'disk is full');
+});
