@@ -50,6 +50,8 @@ final readonly class EditCodec
             'move-faders' => new MoveFaders(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'set-trim' => new SetTrim(self::ids($fields('channels', 'gain')->get('channels')), $node->get('gain')->gain()),
             'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
+            'move-clip-gains' => new MoveClipGains(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
+            'several' => new Several($fields('label', 'edits')->get('label')->text(1, 200), $node->get('edits')->items(Several::MOST), $this),
             'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
             'set-pan' => new SetPan(self::ids($fields('channels', 'pan')->get('channels')), $node->get('pan')->number(-1.0, 1.0)),
             'set-mute' => new SetMute(self::ids($fields('channels', 'mute')->get('channels')), $node->get('mute')->boolean()),

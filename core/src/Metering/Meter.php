@@ -30,6 +30,11 @@ final class Meter
 
     private ?Window $window = null;
 
+    private int $position = 0;
+
+    /** @var array<int, float> most gain reduction in each stretch of {@see TapReading::REDUCTION_STEP} */
+    private array $reductions = [];
+
     /** Counts only what lies in a window from now on, and notes where things were. */
     public function limitTo(Window $window): void
     {
@@ -50,6 +55,7 @@ final class Meter
                 return true;
             }
             [$block, $position] = $counting;
+            $this->position = $position;
         }
         [$peak, $energy, $overs] = self::side($block->left, 0.0);
         if ($block->mono) {
@@ -85,6 +91,10 @@ final class Meter
         if ($decibels > $this->gainReduction) {
             $this->gainReduction = $decibels;
         }
+        if ($this->window !== null && $this->last !== self::NOTHING) {
+            $step = intdiv($this->position - $this->window->from, TapReading::REDUCTION_STEP);
+            $this->reductions[$step] = max($this->reductions[$step] ?? 0.0, $decibels);
+        }
     }
 
     /** What came since the last reading; starts anew. */
@@ -97,10 +107,12 @@ final class Meter
             $this->gainReduction,
             $this->peakAt,
             $this->firstOver,
+            $this->reductions,
         );
         $this->peak = $this->energy = $this->gainReduction = 0.0;
         $this->samples = $this->overs = 0;
         $this->peakAt = $this->firstOver = null;
+        $this->reductions = [];
 
         return $reading;
     }

@@ -13,6 +13,10 @@ use Hafen\Audio\Decibel;
  */
 final readonly class TapReading
 {
+    /** Samples one figure of gain reduction stands for. */
+    public const REDUCTION_STEP = 4096;
+
+    /** @param  array<int, float>  $reductions  most gain reduction in dB by stretch, where it was asked for and something reduces */
     public function __construct(
         public float $peak,
         public float $meanSquare,
@@ -20,6 +24,7 @@ final readonly class TapReading
         public float $gainReduction = 0.0,
         public ?int $peakAt = null,
         public ?int $firstOver = null,
+        public array $reductions = [],
     ) {
     }
 

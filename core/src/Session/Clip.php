@@ -7,6 +7,8 @@ namespace Hafen\Session;
 /** A stretch of a file placed in time. Positions and lengths in samples at the session rate; gain in dB, null is silence. */
 final readonly class Clip
 {
+    use Copies;
+
     public function __construct(
         public string $id,
         public string $file,
@@ -20,5 +22,10 @@ final readonly class Clip
     public function end(): int
     {
         return $this->start + $this->length;
+    }
+
+    public function withGain(?float $gain): self
+    {
+        return $this->copy(gain: $gain);
     }
 }

@@ -10,10 +10,10 @@ use InvalidArgumentException;
 /** The part of a session a survey is of: from one sample up to, not including, another. */
 final readonly class Stretch
 {
-    /** Seconds that run before a stretch is measured, so that filters and tails are what they would be. */
-    private const RUN_IN = 10;
+    private const RUN_IN = 10.0;
 
-    public function __construct(public int $from, public int $to)
+    /** @param  float  $runIn  seconds that run before it is measured, so that filters and tails are what they would be */
+    public function __construct(public int $from, public int $to, public float $runIn = self::RUN_IN)
     {
         if ($from < 0 || $to <= $from) {
             throw new InvalidArgumentException("A stretch from {$from} to {$to} has no length.");
@@ -33,6 +33,6 @@ final readonly class Stretch
     /** Place at which the sources begin to be read: on the grid of blocks, whatever is measured. */
     public function start(int $sampleRate, int $blockSize): int
     {
-        return intdiv(max(0, $this->from - self::RUN_IN * $sampleRate), $blockSize) * $blockSize;
+        return intdiv(max(0, $this->from - (int) ($this->runIn * $sampleRate)), $blockSize) * $blockSize;
     }
 }

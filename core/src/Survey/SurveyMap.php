@@ -36,7 +36,7 @@ final readonly class SurveyMap
         $routes = Routes::of($session);
         $alignment = Alignment::of($session, $processors);
         $audibility = Audibility::of($session);
-        $common = [self::FIGURES, $session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to];
+        $common = [self::FIGURES, $session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to, $stretch->from === 0 ? 0.0 : $stretch->runIn];
         $parts = $upKeys = $outKeys = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
@@ -84,13 +84,16 @@ final readonly class SurveyMap
      * The parts that are to be measured: those nobody has figures of, and those whose recording one of them needs and nobody
      * has any more.
      *
+     * @param  list<string>  $recordings  ids of parts whose recording before the fader is wanted as well
      * @return array<string, SurveyPart> by their id, each after those it needs
      */
-    public function missing(SurveyStore $store): array
+    public function missing(SurveyStore $store, array $recordings = []): array
     {
-        $missing = [];
+        $missing = $needed = [];
+        foreach ($recordings as $id) {
+            $needed[$this->parts[$id]->key][Tap::PRE_FADER] = Tap::PRE_FADER;
+        }
         // Against the sound: whether a recording is needed is known only from what comes after.
-        $needed = [];
         foreach (array_reverse($this->parts) as $id => $part) {
             $lacks = array_filter($needed[$part->key] ?? [], static fn (string $stage): bool => ! $store->hasRecording($part->key, $stage));
             if ($store->measures($part->key) !== null && $lacks === []) {

@@ -5,6 +5,8 @@ declare(strict_types=1);
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
+use Hafen\Session\Clip;
+use Hafen\Session\ClipSource;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
@@ -123,4 +125,25 @@ it('gives the same sound in whatever order unrelated edits are made', function (
         expect($rendered)->toEqual($sound);
         shuffle($edits);
     }
+});
+
+it('does several edits as one, or none of them', function (): void {
+    $session = Mix::session([Mix::track('cello'), Mix::track('viola')]);
+    $both = edited($session, ['type' => 'several', 'label' => 'Both', 'edits' => [
+        ['type' => 'group-channels', 'channels' => ['cello', 'viola'], 'name' => 'Strings'],
+        ['type' => 'set-fader', 'channels' => ['strings'], 'gain' => -3.0],
+    ]]);
+    expect($both->channel('strings')?->fader)->toBe(-3.0);
+    expect(fn () => edited($session, ['type' => 'several', 'label' => 'Both', 'edits' => [
+        ['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true],
+        ['type' => 'set-fader', 'channels' => ['strings'], 'gain' => -3.0],
+    ]]))->toThrow(EditRefused::class);
+});
+
+it('moves the gains of all clips of a track, as far as the highest can go', function (): void {
+    $clip = static fn (string $id, ?float $gain): Clip => new Clip($id, 'a', 0, 0, 10, $gain);
+    $session = Mix::session([Mix::track('cello')->withSource(new ClipSource([$clip('k1', 20.0), $clip('k2', null), $clip('k3', -3.0)]))]);
+    $gains = static fn (Session $session): array => array_map(static fn (Clip $clip): ?float => $clip->gain, $session->channel('cello')->source->clips);
+    expect($gains(edited($session, ['type' => 'move-clip-gains', 'channels' => ['cello'], 'by' => -2.5])))->toBe([17.5, null, -5.5]);
+    expect(fn () => edited($session, ['type' => 'move-clip-gains', 'channels' => ['main'], 'by' => -1.0]))->toThrow(EditRefused::class);
 });

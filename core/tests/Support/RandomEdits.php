@@ -76,7 +76,9 @@ final class RandomEdits
             fn () => ['type' => 'set-pan', 'channels' => [$channel()], 'pan' => mt_rand(-100, 100) / 100],
             fn () => ['type' => 'set-aligned', 'channels' => [$channel()], 'aligned' => mt_rand(0, 3) > 0],
             fn () => ['type' => 'move-channel', 'channel' => $channel(), 'to' => mt_rand(0, 10)],
-        ][mt_rand(0, 40)]();
+            fn () => ['type' => 'move-clip-gains', 'channels' => $some(), 'by' => mt_rand(-60, 60) / 10],
+            fn () => ['type' => 'several', 'label' => 'Two', 'edits' => [['type' => 'set-fader', 'channels' => $some(), 'gain' => $gain], ['type' => 'set-pan', 'channels' => $some(), 'pan' => 0.5]]],
+        ][mt_rand(0, 42)]();
     }
 
     /** @param  list<string>  $of */

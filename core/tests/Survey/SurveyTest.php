@@ -23,7 +23,7 @@ use Hafen\Tests\Support\Signal;
 require_once __DIR__.'/../Support/edited.php';
 
 /** Two tracks to a group, one by itself, two returns into a wash, a cue. */
-function harbour(): Session
+function quay(): Session
 {
     return Mix::session([
         Mix::track('cello', [Mix::insert('i1', 'compressor')], Width::Stereo, 4000)->withOutput('strings'),
@@ -36,7 +36,7 @@ function harbour(): Session
     ], [Mix::insert('i5', 'parametric-eq')], 4000);
 }
 
-function harbourSound(): MemoryLibrary
+function quaySound(): MemoryLibrary
 {
     return new MemoryLibrary([
         'cello' => [Signal::noise(4000, 1), Signal::noise(4000, 2)],
@@ -51,13 +51,13 @@ function harbourSound(): MemoryLibrary
  */
 function missingAfter(array $edit, FolderStore $store): array
 {
-    return array_keys(SurveyMap::of(edited(harbour(), $edit), ProcessorCatalogue::standard())->missing($store));
+    return array_keys(SurveyMap::of(edited(quay(), $edit), ProcessorCatalogue::standard())->missing($store));
 }
 
 it('measures after an edit only what can sound different', function (array $edit, array $missing): void {
     $store = FolderStore::temporary();
-    Mix::survey(harbour(), harbourSound(), $store);
-    expect(SurveyMap::of(harbour(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+    Mix::survey(quay(), quaySound(), $store);
+    expect(SurveyMap::of(quay(), ProcessorCatalogue::standard())->missing($store))->toBe([])
         ->and(missingAfter($edit, $store))->toEqualCanonicalizing($missing);
 })->with([
     'a fader: its own output and what comes after' => [['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3], ['cello:from-fader', 'strings:up-to-fader', 'strings:from-fader', 'main:up-to-fader', 'main:from-fader']],
@@ -93,12 +93,12 @@ it('finds the same, to the bit, whether all is measured or only what an edit tou
 it('measures again what nobody has any more, and nothing else', function (): void {
     $folder = sys_get_temp_dir().'/hafen-lost-'.bin2hex(random_bytes(4));
     $store = new FolderStore($folder);
-    Mix::survey(harbour(), harbourSound(), $store);
+    Mix::survey(quay(), quaySound(), $store);
     foreach ((array) glob("{$folder}/*.take") as $take) {
         unlink((string) $take);
     }
     // All figures are there, so the recordings are not missed until something after them changes.
-    expect(SurveyMap::of(harbour(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+    expect(SurveyMap::of(quay(), ProcessorCatalogue::standard())->missing($store))->toBe([])
         ->and(missingAfter(['type' => 'set-fader', 'channels' => ['main'], 'gain' => -3], $store))->toEqualCanonicalizing([
             // Its recording was the main's own, for which everything that feeds it is needed.
             ...array_map(static fn (string $id): string => "{$id}:up-to-fader", ['cello', 'viola', 'drum', 'strings', 'plate', 'wash', 'main']),
@@ -110,8 +110,8 @@ it('measures again what nobody has any more, and nothing else', function (): voi
 });
 
 it('measures a stretch as the whole holds it there', function (): void {
-    $whole = Mix::render(harbour(), harbourSound());
-    $stretch = Mix::survey(harbour(), harbourSound(), null, new Stretch(1500, 2600));
+    $whole = Mix::render(quay(), quaySound());
+    $stretch = Mix::survey(quay(), quaySound(), null, new Stretch(1500, 2600));
     $peak = max(Signal::peak(array_slice($whole->left, 1500, 1100)), Signal::peak(array_slice($whole->right, 1500, 1100)));
     expect($stretch->taps['main:post-fader']->peak)->toEqualWithDelta($peak, 1e-12)
         ->and($stretch->taps['main:post-fader']->peakAt)->toBeGreaterThanOrEqual(1500)->toBeLessThan(2600);
@@ -120,7 +120,7 @@ it('measures a stretch as the whole holds it there', function (): void {
 it('stops when it is told to, and leaves no half of a recording', function (): void {
     $folder = sys_get_temp_dir().'/hafen-stopped-'.bin2hex(random_bytes(4));
     $store = new FolderStore($folder);
-    $stopped = (new SessionSurvey(ProcessorCatalogue::standard(), harbourSound(), $store))->measure(harbour(), null, static fn (): bool => false);
+    $stopped = (new SessionSurvey(ProcessorCatalogue::standard(), quaySound(), $store))->measure(quay(), null, static fn (): bool => false);
     expect($stopped)->toBeNull()->and(glob("{$folder}/*"))->toBe([]);
     rmdir($folder);
 });

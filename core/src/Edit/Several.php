@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\JsonNode;
+use Hafen\Session\Session;
+
+/** Edits one after the other as one step: all of them, or none. Each is read in the session the ones before it made. */
+final readonly class Several implements Edit
+{
+    public const MOST = 600;
+
+    /** @param  list<JsonNode>  $edits */
+    public function __construct(public string $label, public array $edits, private EditCodec $codec)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        foreach ($this->edits as $edit) {
+            $session = $this->codec->decode($edit, $session)->apply($session);
+        }
+
+        return $session;
+    }
+
+    public function label(Session $before): string
+    {
+        return $this->label;
+    }
+
+    public function touches(Session $before): array
+    {
+        $touches = [];
+        foreach ($this->edits as $node) {
+            $edit = $this->codec->decode($node, $before);
+            array_push($touches, ...$edit->touches($before));
+            $before = $edit->apply($before);
+        }
+
+        return array_values(array_unique($touches));
+    }
+}

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom;
+
+use Hafen\Session\Session;
+use Hafen\Survey\SurveyResult;
+
+/** One try of a remedy at some amount, on its way to a prediction. */
+final readonly class Attempt
+{
+    /**
+     * @param  Session  $session  that the edits make
+     * @param  list<string>  $labels
+     * @param  list<array<string, mixed>>  $edits
+     * @param  list<string>  $facts
+     * @param  float  $amount  dB in all
+     * @param  list<array<string, mixed>>  $compensating  edits that follow
+     */
+    public function __construct(
+        public Session $session,
+        public array $labels,
+        public array $edits,
+        public array $facts,
+        public float $amount,
+        public array $compensating = [],
+        public ?SurveyResult $survey = null,
+    ) {
+    }
+
+    public function measured(SurveyResult $survey): self
+    {
+        return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $survey);
+    }
+
+    /** @param  list<array<string, mixed>>  $edits */
+    public function compensatedBy(array $edits, Session $session): self
+    {
+        return new self($session, $this->labels, $this->edits, $this->facts, $this->amount, $edits);
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom;
+
+use Hafen\Engine\Tap;
+use Hafen\Session\Channel;
+use Hafen\Session\Insert;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Split;
+
+/** Where the level is read that goes into each processor of a channel. */
+final class InputTaps
+{
+    /** @return array<string, array{ProcessorInsert, string}> the insert and the tap key before it, by insert id */
+    public static function of(Channel $channel): array
+    {
+        return self::row($channel, $channel->inserts, Tap::SOURCE) + self::row($channel, $channel->postInserts, Tap::PRE_FADER);
+    }
+
+    /**
+     * @param  list<Insert>  $row
+     * @return array<string, array{ProcessorInsert, string}>
+     */
+    private static function row(Channel $channel, array $row, string $stage): array
+    {
+        $taps = [];
+        foreach ($row as $insert) {
+            if ($insert instanceof ProcessorInsert) {
+                $taps[$insert->id] = [$insert, "{$channel->id}:{$stage}"];
+            }
+            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+                $taps += self::row($channel, $branch->inserts, "into:{$insert->id()}");
+            }
+            $stage = "insert:{$insert->id()}";
+        }
+
+        return $taps;
+    }
+}

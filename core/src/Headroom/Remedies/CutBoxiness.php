@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom\Remedies;
+
+use Hafen\Audio\Decibel;
+use Hafen\Headroom\Boxiness;
+use Hafen\Headroom\Proposal;
+use Hafen\Headroom\Remedy;
+use Hafen\Headroom\Situation;
+
+/** A cut of 3 to 6 dB at the boxy spot of the channel that brings most to the mix at such a spot. */
+final readonly class CutBoxiness implements Remedy
+{
+    public const Q = 1.4;
+
+    public function id(): string
+    {
+        return 'cut-boxiness';
+    }
+
+    public function hasAmount(): bool
+    {
+        return false;
+    }
+
+    public function propose(Situation $situation, float $amount): ?Proposal
+    {
+        $main = $situation->session->main();
+        $best = $spot = null;
+        $most = 0.0;
+        foreach ($situation->session->channels as $channel) {
+            $low = $situation->survey->low[$channel->id] ?? null;
+            $found = $channel->output === $main->id && $low !== null ? Boxiness::of($low) : null;
+            if ($low !== null && $found !== null && Boxiness::spot($low, $found->frequency) > $most) {
+                $most = Boxiness::spot($low, $found->frequency);
+                [$best, $spot] = [$channel, $found];
+            }
+        }
+        if ($best === null || $spot === null) {
+            return null;
+        }
+        $sum = 0.0;
+        foreach ($situation->session->channels as $channel) {
+            $low = $channel->output === $main->id ? $situation->survey->low[$channel->id] ?? null : null;
+            $sum += $low === null ? 0.0 : Boxiness::spot($low, $spot->frequency);
+        }
+
+        return new Proposal(
+            sprintf('Cut %s %s at %.0f Hz', $best->name, Decibel::text(-$spot->cut()), $spot->frequency),
+            [['type' => 'add-insert', 'channels' => [$best->id], 'processor' => 'parametric-eq', 'parameters' => [
+                'bell-2-frequency' => $spot->frequency, 'bell-2-gain' => -$spot->cut(), 'bell-2-q' => self::Q,
+            ]]],
+            [sprintf('It stands %.1f dB out there and brings %.0f %% of the mix at that spot.', $spot->rise, 100 * $most / max(1e-30, $sum))],
+        );
+    }
+}

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom;
+
+use Hafen\Audio\Samples;
+use Hafen\Dsp\Fft;
+use Hafen\Engine\Replay;
+
+/**
+ * How different two sounds are once their levels are matched: what is left when the magnitudes of the one's short-time spectrum,
+ * at the gain that fits best, are taken from the other's, in dB below them. Shifts in phase, which a filter brings with it and
+ * ears hardly hear, do not count.
+ *
+ * Source: least squares; the rest is 1 - r^2 of the correlation r.
+ */
+final class ToneChange
+{
+    /** Where rounding begins: what is less is no change. */
+    private const NOTHING = 1e-10;
+
+    private const SIZE = 2048;
+
+    /**
+     * @param  int  $from  place of the first sample in the one
+     * @param  int  $at  place of the same sample in the other
+     * @return ?float dB, 0 is all of it; null is no change, or nothing to compare
+     */
+    public static function between(Replay $one, int $from, Replay $other, int $at, int $frames): ?float
+    {
+        $fft = new Fft(self::SIZE);
+        $window = [];
+        for ($i = 0; $i < self::SIZE; ++$i) {
+            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / self::SIZE);
+        }
+        $aa = $bb = $ab = 0.0;
+        for ($done = 0; $done < $frames; $done += self::SIZE) {
+            $a = self::magnitudes($one, $from + $done, $fft, $window);
+            $b = self::magnitudes($other, $at + $done, $fft, $window);
+            $aa += Samples::energy($a);
+            $bb += Samples::energy($b);
+            $ab += Samples::product($a, $b);
+        }
+        if ($aa <= 0.0 || $bb <= 0.0) {
+            return null;
+        }
+        $rest = 1.0 - $ab * $ab / ($aa * $bb);
+
+        return $rest <= self::NOTHING ? null : 10.0 * log10(min(1.0, $rest));
+    }
+
+    /**
+     * @param  list<float>  $window
+     * @return list<float> of both sides, one after the other
+     */
+    private static function magnitudes(Replay $sound, int $place, Fft $fft, array $window): array
+    {
+        $block = $sound->read($place, self::SIZE);
+        [$re, $im] = $fft->transform(Samples::multiply($block->left, $window), Samples::multiply($block->right(), $window));
+        $magnitudes = [];
+        for ($i = 0, $last = self::SIZE - 1, $n = self::SIZE >> 1; $i < $n; ++$i) {
+            $j = ($last + 1 - $i) & $last;
+            $a = $re[$i] + $re[$j];
+            $b = $im[$i] - $im[$j];
+            $c = $im[$i] + $im[$j];
+            $d = $re[$j] - $re[$i];
+            $magnitudes[] = sqrt($a * $a + $b * $b);
+            $magnitudes[] = sqrt($c * $c + $d * $d);
+        }
+
+        return $magnitudes;
+    }
+}

@@ -1,0 +1,127 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\Samples;
+use Hafen\Headroom\Aim;
+use Hafen\Headroom\AimFigure;
+use Hafen\Headroom\Prediction;
+use Hafen\Headroom\Predictor;
+use Hafen\Headroom\Remedies;
+use Hafen\Headroom\Situation;
+use Hafen\Metering\LoudnessMeter;
+use Hafen\Metering\TruePeakMeter;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\Send;
+use Hafen\Session\Session;
+use Hafen\Session\TapPoint;
+use Hafen\Survey\FolderStore;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\RandomMix;
+
+require_once __DIR__.'/../Support/edited.php';
+
+/**
+ * @param  list<string>  $remedies
+ * @param  array<string, float>  $amounts
+ */
+function predicted(Session $session, MemoryLibrary $library, array $remedies, Aim $aim = new Aim, array $amounts = [], bool $compensate = false): ?Prediction
+{
+    static $stores = [];
+    $store = $stores[spl_object_id($library)] ??= [$library, FolderStore::temporary()];
+    $processors = ProcessorCatalogue::standard();
+    $situation = new Situation($session, $processors, Mix::survey($session, $library, $store[1]), $aim);
+    $chosen = Remedies::standard()->chosen($remedies);
+    assert($chosen !== []);
+
+    return (new Predictor($processors, $library, $store[1]))->predict($situation, $chosen, $amounts, $compensate);
+}
+
+/** @return array{float, float, ?float} peak, true peak and loudness of the mix that the edits make, played in one go */
+function made(Session $session, MemoryLibrary $library, Prediction $prediction): array
+{
+    $mix = Mix::render(edited($session, ['type' => 'several', 'label' => 'Headroom', 'edits' => $prediction->edits]), $library);
+    $truePeak = new TruePeakMeter;
+    $truePeak->measure($mix);
+    $loudness = new LoudnessMeter(48000);
+    $loudness->measure($mix);
+
+    return [20.0 * log10(max(Samples::peak($mix->left), Samples::peak($mix->right()))), $truePeak->level() ?? -INF, $loudness->read()->integrated];
+}
+
+function expectMade(Session $session, MemoryLibrary $library, Prediction $prediction): void
+{
+    [$peak, $truePeak, $loudness] = made($session, $library, $prediction);
+    expect($prediction->verified)->toBeTrue()
+        ->and($prediction->after->peak)->toEqualWithDelta($peak, 0.1)
+        ->and($prediction->after->truePeak)->toEqualWithDelta($truePeak, 0.1)
+        ->and($prediction->after->loudness)->toEqualWithDelta($loudness, 0.1);
+}
+
+it('predicts what each remedy makes of a mix', function (int $seed): void {
+    [$session, $library] = RandomMix::make($seed);
+    $aim = new Aim([AimFigure::Peak, AimFigure::TruePeak, AimFigure::Loudness][$seed % 3], $seed % 3 === 2 ? -20.0 : -6.0);
+    $reached = 0;
+    foreach (Remedies::standard()->ids() as $id) {
+        $prediction = predicted($session, $library, [$id], $aim);
+        if ($prediction === null) {
+            continue;
+        }
+        expectMade($session, $library, $prediction);
+        $level = $prediction->after->figure($aim->figure);
+        if ($prediction->reached) {
+            ++$reached;
+            expect($level)->toBeLessThan($aim->level + 0.1);
+        } else {
+            expect($level)->toBeGreaterThan($aim->level);
+        }
+    }
+    expect($reached)->toBeGreaterThan(0);
+})->with(range(1, 20));
+
+it('predicts several remedies together as a whole', function (): void {
+    [$session, $library] = RandomMix::make(31);
+    $prediction = predicted($session, $library, ['trim-main', 'lower-faders', 'cut-boxiness'], amounts: ['trim-main' => 2.0]);
+    assert($prediction !== null);
+    expectMade($session, $library, $prediction);
+    expect($prediction->reached)->toBeTrue()
+        ->and(array_column($prediction->edits, 'by'))->toContain(-2.0)
+        ->and(array_column($prediction->edits, 'type'))->toContain('move-faders', 'move-trims');
+});
+
+it('says what a level-dependent insert is fed otherwise, and has it do what it did', function (): void {
+    [$session, $library] = [Mix::session([
+        Mix::track('drum', [Mix::insert('i1', 'drive', ['drive' => 12.0])], length: 9600)->withSends([new Send('n1', 'room', 0.0, TapPoint::PostFader)]),
+        Mix::bus('room', ChannelKind::Return),
+    ], length: 9600), new MemoryLibrary(['drum' => [array_map(static fn (int $i): float => 0.9 * sin($i / 20) * exp(-$i / 6000), range(0, 9599))]])];
+    $plain = predicted($session, $library, ['trim-sources']);
+    $compensated = predicted($session, $library, ['trim-sources'], compensate: true);
+    $after = predicted($session, $library, ['lower-faders']);
+    assert($plain !== null && $compensated !== null && $after !== null);
+    expect($plain->fed)->toHaveCount(1)
+        ->and($plain->fed[0]->insert)->toBe('i1')
+        ->and($plain->fed[0]->by)->toEqualWithDelta(array_column($plain->edits, 'by')[0], 0.02)
+        ->and($plain->tone)->toBeGreaterThan(-60.0)
+        ->and($plain->compensated)->toBe(0)
+        ->and($compensated->compensated)->toBe(1)
+        ->and($compensated->tone ?? -INF)->toBeLessThan(-60.0)
+        ->and($after->fed)->toBe([])
+        ->and($after->tone)->toBeNull()
+        ->and($after->returns)->toHaveKey('room')
+        ->and($after->returns['room'])->toEqualWithDelta(array_column($after->edits, 'by')[0], 0.02);
+    expectMade($session, $library, $compensated);
+});
+
+it('looks at the rest of the session when another moment becomes the loudest', function (): void {
+    // Lowering what is loudest leaves the second loudest, far from it.
+    $tone = static fn (int $from, float $height): array => array_map(static fn (int $i): float => $i >= $from && $i < $from + 4000 ? $height * sin($i / 10) : 0.0, range(0, 287999));
+    $session = Mix::session([Mix::track('one', length: 288000), Mix::track('two', length: 288000)], length: 288000);
+    $library = new MemoryLibrary(['one' => [$tone(9600, 1.1)], 'two' => [$tone(240000, 0.9)]]);
+    $prediction = predicted($session, $library, ['lower-offender']);
+    assert($prediction !== null);
+    expect($prediction->reached)->toBeFalse();
+    expectMade($session, $library, $prediction);
+    expect($prediction->after->peak)->toEqualWithDelta(20.0 * log10(0.9) - 3.0, 0.1);
+});
