@@ -18,7 +18,7 @@ use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 
 /** Gives a meter two sides in blocks. @param  list<float>  $left @param  list<float>  $right */
-function inBlocks(array $left, array $right, callable $measure, int $size = 512): void
+function throughMeter(array $left, array $right, callable $measure, int $size = 512): void
 {
     for ($at = 0; $at < count($left); $at += $size) {
         $measure(new Block(array_slice($left, $at, $size), array_slice($right, $at, $size)), $at);
@@ -49,7 +49,7 @@ it('tells each side\'s power by band', function (int $rate): void {
     $left = array_map(static fn (float $a, float $b): float => $a + $b, Signal::sine(80.0, 2 * $rate, 0.5, $rate), Signal::sine(5000.0, 2 * $rate, 0.1, $rate));
     $right = Signal::sine(300.0, 2 * $rate, 0.25, $rate);
     foreach ([[new SpectrumMeter($rate), true], [new LowSpectrumMeter($rate), false]] as [$meter, $isWhole]) {
-        inBlocks($left, $right, static fn (Block $block) => $meter->measure($block));
+        throughMeter($left, $right, static fn (Block $block) => $meter->measure($block));
         $spectrum = $meter->read();
         expect($spectrum->between(0.0, 130.0))->toEqualWithDelta(0.5 * 0.125, 0.0015)
             ->and($spectrum->between(200.0, 500.0))->toEqualWithDelta(0.5 * 0.03125, 0.0004);
@@ -63,14 +63,14 @@ it('tells each side\'s power by band', function (int $rate): void {
 it('keeps what lies above out of the low spectrum', function (): void {
     $meter = new LowSpectrumMeter(48000);
     $high = array_map(static fn (float $x, int $i): float => $x * min(1.0, $i / 9600), Signal::sine(2700.0, 96000), range(0, 95999));
-    inBlocks($high, $high, static fn (Block $block) => $meter->measure($block));
+    throughMeter($high, $high, static fn (Block $block) => $meter->measure($block));
     // Folded it would lie at 300 Hz.
     expect(10 * log10($meter->read()->between(200.0, 500.0) / 0.5))->toBeLessThan(-60.0);
 });
 
 it('reads the correlation of two sides', function (array $left, array $right, ?float $expected): void {
     $meter = new CorrelationMeter;
-    inBlocks($left, $right, static fn (Block $block) => $meter->measure($block));
+    throughMeter($left, $right, static fn (Block $block) => $meter->measure($block));
     expect($meter->read())->toEqualWithDelta($expected, 0.02);
 })->with([
     'the same' => [Signal::noise(20000, 1), Signal::noise(20000, 1), 1.0],
@@ -91,7 +91,7 @@ it('says where a sound goes over, near places as one', function (): void {
     $regions = new OverRegions(48000);
     $meter = new Meter;
     $meter->limitTo(new Window(0, 48000));
-    inBlocks($left, $right, static function (Block $block, int $at) use ($regions, $meter): void {
+    throughMeter($left, $right, static function (Block $block, int $at) use ($regions, $meter): void {
         $regions->measure($block, $at);
         $meter->measure($block, $at);
     });
@@ -105,7 +105,7 @@ it('says where a sound goes over, near places as one', function (): void {
 it('shows from afar what the highest samples are', function (): void {
     $meter = new OverviewMeter(100, 1100, 7);
     $samples = Signal::noise(1000, 5);
-    inBlocks($samples, array_fill(0, 1000, 0.0), static fn (Block $block, int $at) => $meter->measure($block, 100 + $at), 64);
+    throughMeter($samples, array_fill(0, 1000, 0.0), static fn (Block $block, int $at) => $meter->measure($block, 100 + $at), 64);
     $expected = array_fill(0, 7, 0.0);
     foreach ($samples as $i => $sample) {
         $expected[intdiv($i * 7, 1000)] = max($expected[intdiv($i * 7, 1000)], abs($sample));
@@ -126,7 +126,7 @@ it('tells a clipped recording from a loud one', function (array $samples, array 
 it('finds the same true peak whether or not it skips what is too quiet', function (): void {
     $meter = new TruePeakMeter;
     $loud = Signal::noise(48000, 3);
-    inBlocks($loud, $loud, static fn (Block $block) => $meter->measure($block));
+    throughMeter($loud, $loud, static fn (Block $block) => $meter->measure($block));
     $all = (new Hafen\Dsp\InterSamplePeaks)->process($loud);
     expect($meter->level())->toBe(20 * log10(max($all)));
 });

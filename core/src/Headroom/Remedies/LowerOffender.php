@@ -30,7 +30,7 @@ final readonly class LowerOffender implements Remedy
     public function propose(Situation $situation, float $amount): ?Proposal
     {
         $channel = self::offender($situation);
-        if ($channel === null || $channel->fader === null) {
+        if ($amount <= 0.0 || $channel === null || $channel->fader === null) {
             return null;
         }
         $relief = new Relief($situation->survey->moments());
