@@ -133,8 +133,8 @@ start_servers() {
     PHP_CLI_SERVER_WORKERS=4 keep_running php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
     PHP_CLI_SERVER_WORKERS=6 keep_running php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
     # Renders and surveys give way to what is being listened to.
-    keep_running nice -n 15 php artisan queue:work --queue=default,surveys --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
-    keep_running nice -n 15 php artisan queue:work --queue=default,surveys --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
+    keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
+    keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
 }
 
 wait_for() {

@@ -3,9 +3,11 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\EditController;
+use App\Http\Controllers\HeadroomController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\PilotController;
+use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\ProcessorController;
 use App\Http\Controllers\RenderController;
@@ -45,6 +47,11 @@ Route::get('media/{media}', [MediaController::class, 'show']);
 Route::get('sessions/{session}/survey', [SurveyController::class, 'show']);
 Route::post('sessions/{session}/survey', [SurveyController::class, 'store']);
 Route::post('sessions/{session}/survey/stop', [SurveyController::class, 'stop']);
+
+Route::get('sessions/{session}/stages', [HeadroomController::class, 'paths']);
+Route::get('sessions/{session}/moment', [HeadroomController::class, 'moment']);
+Route::post('sessions/{session}/plans', [PlanController::class, 'store']);
+Route::post('sessions/{session}/plans/stop', [PlanController::class, 'stop']);
 
 Route::post('sessions/{session}/renders', [RenderController::class, 'store']);
 Route::get('renders/{render}', [RenderController::class, 'show']);

@@ -11,11 +11,15 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Tap;
+use Hafen\Metering\OverRegion;
+use Hafen\Printing\ExportGate;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Printing\RenderStopped;
 use Hafen\Refusal;
+use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Survey\Stretch;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Throwable;
@@ -24,6 +28,9 @@ use Throwable;
 final class RenderSession implements ShouldQueue
 {
     use Queueable;
+
+    /** Places that are told one by one. */
+    private const PLACES = 5;
 
     public int $timeout = 0;
 
@@ -41,11 +48,16 @@ final class RenderSession implements ShouldQueue
         }
         try {
             $session = $codec->decode($render->document);
+            $options = self::options($render->options);
+            $beat = (new Heartbeat($render))->beat(...);
+            if (($render->options['clip'] ?? false) !== true && ! $options->format->isFloat() && ! $this->passes($render, $session, $options, $engines, $beat)) {
+                return;
+            }
             $result = (new Renderer($engines->compiler($session->sampleRate)))->render(
                 $session,
                 $folder->render($render->id),
-                self::options($render->options),
-                (new Heartbeat($render))->beat(...),
+                $options,
+                $beat,
             );
         } catch (RenderStopped) {
             $render->update(['status' => 'stopped', 'message' => 'Stopped. Nothing was written.']);
@@ -64,6 +76,45 @@ final class RenderSession implements ShouldQueue
             'firstClip' => $result->firstClip,
             'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
         ]]);
+    }
+
+    /**
+     * Whether the render may begin; measures what it needs for that.
+     *
+     * @param  callable(int, int): bool  $beat
+     *
+     * @throws RenderStopped
+     */
+    private function passes(Render $render, Session $session, RenderOptions $options, EngineFactory $engines, callable $beat): bool
+    {
+        $to = min($options->to ?? $session->length, $session->length);
+        $isAll = $options->from === 0 && $to === $session->length;
+        if ($to <= $options->from) {
+            return true;
+        }
+        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new Stretch($options->from, $to), $beat);
+        $clips = $survey === null ? throw RenderStopped::beforeItBegan() : ExportGate::check($survey, $options->tap, $options->format);
+        if ($clips === null) {
+            return true;
+        }
+        $render->update(['status' => 'refused', 'message' => sprintf(
+            'Stopped before it began: %d %s would clip, by up to %s.',
+            $clips->samples,
+            $clips->samples === 1 ? 'sample' : 'samples',
+            Decibel::text($clips->peak),
+        ), 'result' => [
+            'peak' => $clips->peak,
+            'samples' => $clips->samples,
+            'first' => $clips->first,
+            'places' => array_map(static fn (OverRegion $place): array => [
+                'from' => $place->from,
+                'samples' => $place->samples,
+                'peak' => Decibel::fromGain($place->peak),
+            ], array_slice($clips->places, 0, self::PLACES)),
+            'morePlaces' => max(0, count($clips->places) - self::PLACES),
+        ]]);
+
+        return false;
     }
 
     public function failed(?Throwable $exception): void

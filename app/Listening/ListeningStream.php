@@ -6,6 +6,7 @@ namespace App\Listening;
 
 use App\Models\Listening;
 use App\Models\StoredSession;
+use App\Plans\PlanDesk;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use Generator;
@@ -56,6 +57,7 @@ final class ListeningStream
     public function __construct(
         private readonly SessionBook $book,
         private readonly EngineFactory $engines,
+        private readonly PlanDesk $plans,
         private readonly float $lead,
         private readonly float $preRoll,
     ) {
@@ -194,7 +196,7 @@ final class ListeningStream
             $this->session = $session;
             $this->told = [];
             if ($this->other !== null && $wishes->compare !== null) {
-                $this->other->change($this->bypassed($session, $wishes->compare));
+                $this->other->change($this->otherSide($session, $wishes->compare));
             }
         } catch (EditRefused) {
             // What was compared is gone.
@@ -214,7 +216,7 @@ final class ListeningStream
             return;
         }
         try {
-            $this->other = new Engine($this->compiler, $this->bypassed($this->session, $wishes->compare), metered: false);
+            $this->other = new Engine($this->compiler, $this->otherSide($this->session, $wishes->compare), metered: false);
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 
@@ -230,9 +232,12 @@ final class ListeningStream
         yield $this->compareNotice();
     }
 
-    /** @param  array{insert?: string, row?: string}  $compare */
-    private function bypassed(Session $session, array $compare): Session
+    /** @param  array{insert?: string, row?: string, plan?: int}  $compare */
+    private function otherSide(Session $session, array $compare): Session
     {
+        if (isset($compare['plan'])) {
+            return $this->plans->made($session, $compare['plan']);
+        }
         if (isset($compare['insert'])) {
             return (new SetInsertOn([$compare['insert']], false))->apply($session);
         }

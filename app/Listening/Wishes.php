@@ -7,7 +7,7 @@ namespace App\Listening;
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class Wishes
 {
-    /** @param  ?array{insert?: string, row?: string}  $compare */
+    /** @param  ?array{insert?: string, row?: string, plan?: int}  $compare */
     public function __construct(
         public int $change,
         public ?string $tap,

@@ -31,7 +31,7 @@ final readonly class WishesReader
         if ($row === false) {
             return null;
         }
-        /** @var ?array{insert?: string, row?: string} $compare */
+        /** @var ?array{insert?: string, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
 
         return new Wishes(

@@ -9,7 +9,8 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 
 /**
- * A render that was asked for. Status: waiting, running, stopping, done, stopped, failed.
+ * A render that was asked for. Status: waiting, running, stopping, done, stopped, failed, refused (it
+ * would clip).
  *
  * @property string $id
  * @property int $session_id

@@ -102,6 +102,7 @@ final class SurveyFigures
             'reduction' => $reading->gainReduction,
             'peakAt' => $reading->peakAt,
             'firstOver' => $reading->firstOver,
+            'floor' => $reading->floorLevel(),
         ];
     }
 

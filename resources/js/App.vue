@@ -11,6 +11,7 @@ import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 import { useScreen } from '@/stores/screen';
+import HeadroomView from '@/views/HeadroomView.vue';
 import PathsView from '@/views/PathsView.vue';
 import SendsView from '@/views/SendsView.vue';
 
@@ -57,6 +58,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     <div class="frame" :data-ready="isReady">
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
         <SendsView v-if="screen.view === 'sends'" class="view" />
+        <HeadroomView v-else-if="screen.view === 'headroom'" class="view" />
         <PathsView v-else class="view" />
         <TheInspector class="aside" />
         <ListenBar class="listen" />

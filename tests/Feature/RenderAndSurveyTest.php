@@ -26,10 +26,23 @@ it('renders in the background what the engine plays', function (): void {
     $this->get("/api/renders/{$render['id']}/file")->assertOk()->assertDownload('Test.wav');
 });
 
-it('counts what clips in fixed point', function (): void {
+it('stops a render to whole numbers that would clip, and says where; or counts what clips when that is wanted', function (): void {
     $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 18.0])])]));
-    $id = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '16'])->json('id');
-    expect($this->getJson("/api/renders/{$id}")->json('result.clipped'))->toBeGreaterThan(1000);
+    $render = fn (array $options): array => $this->getJson('/api/renders/'.$this->postJson("/api/sessions/{$session->id}/renders", $options)->json('id'))->json();
+    $refused = $render(['format' => '16']);
+    $mix = Mix::render(app(App\Sessions\SessionBook::class)->open($session), new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)]]));
+    $over = array_keys(array_filter($mix->left, static fn (float $x): bool => abs($x) > 1.0));
+    expect($refused['status'])->toBe('refused')
+        ->and($refused['result'])->toBeNull()
+        ->and($refused['clips']['samples'])->toEqualWithDelta(2 * count($over), 4)
+        ->and($refused['clips']['peak'])->toEqualWithDelta(20 * log10(Signal::peak($mix->left)), 0.01)
+        ->and($refused['clips']['places'][0]['from'])->toBe($over[0]);
+    $this->getJson("/api/renders/{$refused['id']}/file")->assertNotFound();
+    // Where nothing clips, and in floating point, it is made.
+    $quiet = $over[0] > 200 ? ['from' => 0, 'to' => $over[0] - 1] : ['tap' => 'cello:source'];
+    expect($render(['format' => '16', ...$quiet])['status'])->toBe('done')
+        ->and($render(['format' => '32f'])['status'])->toBe('done')
+        ->and($render(['format' => '16', 'clip' => true])['result']['clipped'])->toBeGreaterThan(1000);
 });
 
 it('fails with the reason, and leaves no file', function (): void {

@@ -79,6 +79,7 @@ final class ListeningController
             $compare = $body->get('compare');
             $wishes['compare'] = match (true) {
                 $compare->value === null => null,
+                $compare->has('plan') => ['plan' => $compare->keys(['plan'])->get('plan')->integer(1, PHP_INT_MAX)],
                 $compare->has('insert') => ['insert' => $compare->keys(['insert'])->get('insert')->id()],
                 default => ['row' => $compare->keys(['row'])->get('row')->id()],
             };

@@ -19,7 +19,7 @@ final class RenderController
 {
     public function store(Request $request, StoredSession $session): JsonResponse
     {
-        $body = JsonBody::of($request)->keys(['format'], ['tap', 'from', 'to', 'tail', 'name']);
+        $body = JsonBody::of($request)->keys(['format'], ['tap', 'from', 'to', 'tail', 'name', 'clip']);
         $render = Render::query()->create([
             'session_id' => $session->id,
             'document' => $session->head->document,
@@ -30,6 +30,8 @@ final class RenderController
                 'tap' => self::tap($body->optional('tap')),
                 'from' => $body->optional('from')?->integer(0, 1 << 40) ?? 0,
                 'to' => $body->optional('to')?->integer(1, 1 << 40),
+                // Somebody wants it although it clips.
+                'clip' => $body->optional('clip')?->boolean() ?? false,
                 'tail' => $body->optional('tail')?->number(0.0, 600.0, 's') ?? 0.0,
             ],
         ]);
@@ -85,7 +87,8 @@ final class RenderController
             'status' => $render->status,
             'progress' => $render->progress,
             'message' => $render->message,
-            'result' => $render->result,
+            'result' => $render->status === 'refused' ? null : $render->result,
+            'clips' => $render->status === 'refused' ? $render->result : null,
         ];
     }
 }

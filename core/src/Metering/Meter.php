@@ -35,6 +35,11 @@ final class Meter
     /** @var array<int, float> most gain reduction in each stretch of {@see TapReading::REDUCTION_STEP} */
     private array $reductions = [];
 
+    /** @var array{float, int} sum of squares and samples of the stretch that is running */
+    private array $stretch = [0.0, 0];
+
+    private ?float $floor = null;
+
     /** Counts only what lies in a window from now on, and notes where things were. */
     public function limitTo(Window $window): void
     {
@@ -108,11 +113,14 @@ final class Meter
             $this->peakAt,
             $this->firstOver,
             $this->reductions,
+            $this->floor,
         );
         $this->peak = $this->energy = $this->gainReduction = 0.0;
         $this->samples = $this->overs = 0;
         $this->peakAt = $this->firstOver = null;
         $this->reductions = [];
+        $this->floor = null;
+        $this->stretch = [0.0, 0];
 
         return $reading;
     }
@@ -129,6 +137,22 @@ final class Meter
         $this->energy += $energy;
         $this->overs += $overs;
         $this->samples += $samples;
+        if ($this->window !== null) {
+            $this->look($energy, $samples);
+        }
+    }
+
+    private function look(float $energy, int $samples): void
+    {
+        $this->stretch[0] += $energy;
+        $this->stretch[1] += $samples;
+        if ($this->stretch[1] >= 2 * TapReading::FLOOR_STEP) {
+            $square = $this->stretch[0] / $this->stretch[1];
+            if ($square > TapReading::SILENCE && ($this->floor === null || $square < $this->floor)) {
+                $this->floor = $square;
+            }
+            $this->stretch = [0.0, 0];
+        }
     }
 
     /** Where in the block a peak is. */

@@ -16,7 +16,16 @@ final readonly class TapReading
     /** Samples one figure of gain reduction stands for. */
     public const REDUCTION_STEP = 4096;
 
-    /** @param  array<int, float>  $reductions  most gain reduction in dB by stretch, where it was asked for and something reduces */
+    /** Samples over which the quietest stretch is averaged. */
+    public const FLOOR_STEP = 8192;
+
+    /** What is quieter is digital silence, in full scale squared. */
+    public const SILENCE = 1e-12;
+
+    /**
+     * @param  ?float  $floor  mean square of the quietest stretch that is not silent, where it was asked for
+     * @param  array<int, float>  $reductions  most gain reduction in dB by stretch, where it was asked for and something reduces
+     */
     public function __construct(
         public float $peak,
         public float $meanSquare,
@@ -25,6 +34,7 @@ final readonly class TapReading
         public ?int $peakAt = null,
         public ?int $firstOver = null,
         public array $reductions = [],
+        public ?float $floor = null,
     ) {
     }
 
@@ -36,6 +46,12 @@ final readonly class TapReading
     public function rmsLevel(): ?float
     {
         return Decibel::fromPower($this->meanSquare);
+    }
+
+    /** Of the quietest stretch, where nothing but noise is left; null where none was found. */
+    public function floorLevel(): ?float
+    {
+        return $this->floor === null ? null : Decibel::fromPower($this->floor);
     }
 
     /** How far the peak rises above the average, in dB; null is silence. A sine has 3.01. */

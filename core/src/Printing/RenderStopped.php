@@ -13,4 +13,9 @@ final class RenderStopped extends Refusal
     {
         return new self('render', "Stopped after {$done} of {$total} samples.");
     }
+
+    public static function beforeItBegan(): self
+    {
+        return new self('render', 'Stopped before it began.');
+    }
 }

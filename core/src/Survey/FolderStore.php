@@ -20,6 +20,11 @@ final readonly class FolderStore implements SurveyStore
         LoudestMoment::class, Loudness::class, OverRegion::class, Spectrum::class, ClippedClip::class,
     ];
 
+    private const TEMPORARY = 'hafen-survey-';
+
+    /** Seconds after which nobody works in a temporary folder any more. */
+    private const LEFT_BEHIND = 6 * 3600;
+
     public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK)
     {
         if (! is_dir($folder) && ! @mkdir($folder, 0o775, true) && ! is_dir($folder)) {
@@ -30,14 +35,31 @@ final readonly class FolderStore implements SurveyStore
     /** In a folder of its own that goes with this process. */
     public static function temporary(): self
     {
-        $folder = sys_get_temp_dir().'/hafen-survey-'.bin2hex(random_bytes(6));
+        self::sweep();
+        $folder = sys_get_temp_dir().'/'.self::TEMPORARY.bin2hex(random_bytes(6));
         $store = new self($folder);
-        register_shutdown_function(static function () use ($store, $folder): void {
-            $store->shrink(0);
-            @rmdir($folder);
-        });
+        register_shutdown_function($store->discard(...));
 
         return $store;
+    }
+
+    /** Takes the folder away with all that is in it. */
+    public function discard(): void
+    {
+        if (is_dir($this->folder)) {
+            $this->shrink(0);
+            @rmdir($this->folder);
+        }
+    }
+
+    /** What processes that were killed left behind. */
+    private static function sweep(): void
+    {
+        foreach (glob(sys_get_temp_dir().'/'.self::TEMPORARY.'*', GLOB_ONLYDIR) ?: [] as $folder) {
+            if (filemtime($folder) < time() - self::LEFT_BEHIND) {
+                (new self($folder))->discard();
+            }
+        }
     }
 
     public function measures(string $key): ?PartMeasures

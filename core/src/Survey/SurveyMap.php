@@ -21,6 +21,9 @@ use Hafen\Session\TapPoint;
  */
 final readonly class SurveyMap
 {
+    /** Of what parts keep: raised when older figures can no longer be read. */
+    private const FORMAT = 2;
+
     /** Changes when the engine or the meters do, so that no older figures are taken for new ones. */
     private const FIGURES = 1;
 
@@ -153,6 +156,6 @@ final readonly class SurveyMap
     /** @param  array<array-key, mixed>  $content */
     private static function hash(array $content): string
     {
-        return hash('xxh128', serialize($content));
+        return hash('xxh128', serialize([self::FORMAT, $content]));
     }
 }

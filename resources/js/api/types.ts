@@ -141,6 +141,8 @@ export interface SurveyedTap extends TapLevel {
     /** Samples of the session. */
     peakAt: number | null;
     firstOver: number | null;
+    /** Of the quietest stretch that is not silent. */
+    floor: number | null;
 }
 
 export interface LoudMoment {
@@ -198,12 +200,64 @@ export interface SurveyState {
     message: string | null;
 }
 
+/** A stage of a path where its level is known. */
+export interface Stage {
+    channel: string;
+    tap: string;
+    label: string;
+    /** dB to add to the level of the tap. */
+    offset: number;
+    levelDependent: boolean;
+    fixed: boolean;
+}
+
+export type AimFigure = 'peak' | 'true-peak' | 'loudness';
+
+export interface Aim {
+    figure: AimFigure;
+    level: number;
+}
+
+export type Levels = Record<AimFigure, number | null>;
+
+export interface Prediction {
+    labels: string[];
+    edits: Edit[];
+    /** Measured over the whole length; otherwise only around the loudest moment. */
+    verified: boolean;
+    before: Levels;
+    after: Levels;
+    reached: boolean;
+    changes: string[];
+    fed: number;
+    /** What is left of the difference in sound once levels are matched, in dB; null is none. */
+    tone: number | null;
+    reductions: number[];
+    reductionStep: number;
+}
+
+export interface RemedyPlan {
+    id: number;
+    status: 'waiting' | 'running' | 'done' | 'failed' | 'stopped' | 'dropped';
+    progress: number;
+    prediction: Prediction | null;
+    message: string | null;
+}
+
 export interface RenderState {
     id: string;
     name: string;
-    status: 'waiting' | 'running' | 'stopping' | 'done' | 'stopped' | 'failed';
+    status: 'waiting' | 'running' | 'stopping' | 'done' | 'stopped' | 'failed' | 'refused';
     progress: number;
     message: string | null;
+    /** Once it is refused: what would clip. */
+    clips: {
+        peak: number;
+        samples: number;
+        first: number | null;
+        places: { from: number; samples: number; peak: number | null }[];
+        morePlaces: number;
+    } | null;
     result: {
         frames: number;
         peak: number | null;

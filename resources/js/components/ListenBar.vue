@@ -38,6 +38,9 @@ const about = computed(() => {
     if (!compare) {
         return '';
     }
+    if (compare.kind === 'plan') {
+        return compare.label;
+    }
     return compare.kind === 'row'
         ? `row of ${session.channel(compare.id)?.name ?? ''}`
         : (session.state?.inserts[compare.id]?.label ?? '');
@@ -94,7 +97,7 @@ const about = computed(() => {
                     title="2"
                     @click="listening.chooseSide(2)"
                 >
-                    2 bypassed
+                    2 {{ listening.compare.kind === 'plan' ? 'with remedy' : 'bypassed' }}
                 </button>
                 <button class="plain close" aria-label="End the compare" @click="listening.startCompare(null)">
                     ×

@@ -5,6 +5,7 @@ import type { RenderState } from '@/api/types';
 import { clock, decibels } from '@/format';
 import { useListening } from '@/stores/listening';
 import { tellRefusal } from '@/stores/notices';
+import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
 
@@ -14,6 +15,7 @@ const open = defineModel<boolean>({ required: true });
 const session = useSession();
 const survey = useSurvey();
 const listening = useListening();
+const screen = useScreen();
 const format = ref<'16' | '24' | '32f'>('24');
 const tap = ref('');
 const isLoopOnly = ref(false);
@@ -54,7 +56,7 @@ watch(open, (isOpen) => {
     }
 });
 
-async function start(): Promise<void> {
+async function start(clip = false): Promise<void> {
     const state = session.state;
     if (!state) {
         return;
@@ -68,12 +70,28 @@ async function start(): Promise<void> {
             tap: tap.value || null,
             tail: tail.value,
             name: name.value.trim() || state.document.name,
+            ...(clip ? { clip } : {}),
             ...region,
         });
         await follow(render.value.id);
     } catch (error) {
         tellRefusal(error);
     }
+}
+
+function useFloat(): void {
+    format.value = '32f';
+    void start();
+}
+
+function findRemedy(): void {
+    screen.view = 'headroom';
+    open.value = false;
+}
+
+function goTo(position: number): void {
+    void listening.seek(position);
+    open.value = false;
 }
 
 async function follow(id: string): Promise<void> {
@@ -143,8 +161,9 @@ async function stop(): Promise<void> {
             >
         </div>
         <p v-if="render === null && wouldClip" class="warning" data-would-clip>
-            This render would clip: {{ level?.overs }} samples lie up to {{ decibels(level?.peak, true) }} dB above full
-            scale. 32-bit float keeps them; or turn the main down by {{ decibels(level?.peak) }} dB.
+            As it is this render would clip, and be stopped: {{ level?.overs }} samples lie up to
+            {{ decibels(level?.peak, true) }} dB above full scale. 32-bit float keeps them; or turn the main down by
+            {{ decibels(level?.peak) }} dB.
             <button class="plain mend" @click="format = '32f'">Use 32-bit float</button>
         </p>
         <div v-if="render && isRunning" class="running">
@@ -177,12 +196,35 @@ async function stop(): Promise<void> {
                 </p>
                 <a class="pill on" :href="`/api/renders/${render.id}/file`" download>Save the file</a>
             </template>
+            <template v-else-if="render.clips">
+                <p class="warning">{{ render.message }}</p>
+                <ul v-if="render.clips.places.length > 0" class="places">
+                    <li v-for="place in render.clips.places" :key="place.from">
+                        <button class="plain figure" title="Go there" @click="goTo(place.from)">
+                            {{ clock(place.from, rate) }}
+                        </button>
+                        {{ place.samples }} {{ place.samples === 1 ? 'sample' : 'samples' }}, up to
+                        {{ decibels(place.peak, true) }} dBFS
+                    </li>
+                    <li v-if="render.clips.morePlaces > 0" class="soft">
+                        and {{ render.clips.morePlaces }} more places
+                    </li>
+                </ul>
+                <p v-else-if="render.clips.first !== null">The first at {{ clock(render.clips.first, rate) }}.</p>
+                <div class="ways">
+                    <button class="pill on" data-find-remedy @click="findRemedy">Find a remedy</button>
+                    <button class="pill" data-use-float @click="useFloat">
+                        Render 32-bit float, which keeps it all
+                    </button>
+                    <button class="plain soft" data-clip-anyway @click="start(true)">clip it all the same</button>
+                </div>
+            </template>
             <p v-else>{{ render.message }}</p>
         </div>
         <template #footer>
             <button v-if="isRunning" class="pill" @click="stop">Stop</button>
             <button v-else-if="render" class="pill" @click="render = null">Render again</button>
-            <button v-else class="pill on" @click="start">Render</button>
+            <button v-else class="pill on" @click="start()">Render</button>
         </template>
     </el-dialog>
 </template>
@@ -223,6 +265,18 @@ select,
 .mend {
     color: var(--deep);
     font-weight: 500;
+}
+
+ul.places {
+    margin: 8px 0;
+    padding-left: 16px;
+}
+
+.ways {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+    margin-top: 14px;
 }
 
 a.pill {

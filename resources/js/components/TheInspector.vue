@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
 import { usePilot } from '@/stores/pilot';
+import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
+import HeadroomInspector from './HeadroomInspector.vue';
 import InsertInspector from './InsertInspector.vue';
 import PilotList from './PilotList.vue';
 import SendInspector from './SendInspector.vue';
@@ -14,6 +16,7 @@ import SplitInspector from './SplitInspector.vue';
 const session = useSession();
 const selection = useSelection();
 const pilot = usePilot();
+const screen = useScreen();
 
 const place = computed(() => (selection.insert ? session.place(selection.insert) : null));
 // Whoever selects something wants to see it.
@@ -30,6 +33,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
 <template>
     <aside class="side" aria-label="Inspector">
         <PilotList v-if="pilot.isShown" />
+        <HeadroomInspector v-else-if="screen.view === 'headroom'" />
         <SplitInspector
             v-else-if="place?.insert.type === 'split'"
             :key="place.insert.id"

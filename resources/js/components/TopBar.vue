@@ -21,6 +21,7 @@ const screen = useScreen();
 const views: [ViewName, string][] = [
     ['paths', 'Paths'],
     ['sends', 'Sends'],
+    ['headroom', 'Headroom'],
 ];
 
 const mainKey = computed(() => `${session.main?.id}:post-fader`);
@@ -79,8 +80,8 @@ function bring(event: Event): void {
         </label>
         <button class="text-button" :disabled="!session.document?.length" @click="$emit('render')">Render …</button>
         <span class="fill" />
-        <span
-            class="chip"
+        <button
+            class="chip plain"
             :class="{ clips: overs > 0 && goesOut, over: overs > 0 && !goesOut }"
             data-chip="headroom"
             :title="
@@ -88,10 +89,11 @@ function bring(event: Event): void {
                     ? `${overs} samples of the main lie above 0 dBFS`
                     : 'Highest sample of the main over the whole length'
             "
+            @click="screen.view = 'headroom'"
         >
             <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span
             ><span class="hint">{{ headline }}</span>
-        </span>
+        </button>
         <span
             class="chip"
             :class="{ clips: isOverloaded }"

@@ -13,10 +13,7 @@ const HOLD = 1.2;
 /** Milliseconds between two redraws of the figures. */
 const REDRAW = 80;
 
-export interface Compare {
-    kind: 'insert' | 'row';
-    id: string;
-}
+export type Compare = { kind: 'insert' | 'row'; id: string } | { kind: 'plan'; id: number; label: string };
 
 /** What is heard: playing, where, from which tap, over which loop, comparing what. */
 export const useListening = defineStore('listening', () => {
@@ -211,6 +208,19 @@ export const useListening = defineStore('listening', () => {
         tellWishes();
     }
 
+    /** Plays a second or two around a moment again and again, at the main, against what remedies would make of it. */
+    function hear(about: Compare, moment: number): void {
+        const reach = 2 * (session.document?.sampleRate ?? 48000);
+        const end = session.document?.length ?? 0;
+        stop();
+        tap.value = null;
+        loop.value = { start: Math.max(0, moment - reach), end: Math.min(end, moment + reach) };
+        isLooping.value = true;
+        compare.value = about;
+        side.value = 2;
+        void play(loop.value.start);
+    }
+
     function chooseSide(to: 1 | 2): void {
         if (compare.value) {
             side.value = to;
@@ -253,7 +263,10 @@ export const useListening = defineStore('listening', () => {
         () => session.state?.change,
         () => {
             const about = compare.value;
-            if (about && !(about.kind === 'row' ? session.channel(about.id) : session.place(about.id))) {
+            // Remedies were found for what the session was.
+            const isThere =
+                about?.kind === 'row' ? session.channel(about.id) : about?.kind === 'insert' && session.place(about.id);
+            if (about && !isThere) {
                 startCompare(null);
             }
         },
@@ -290,6 +303,7 @@ export const useListening = defineStore('listening', () => {
         setLoop,
         toggleLoop,
         startCompare,
+        hear,
         chooseSide,
         level,
         toggle: () => (isPlaying.value ? stop() : void play()),

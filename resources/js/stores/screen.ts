@@ -2,14 +2,16 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import { useSession } from './session';
 
-export type ViewName = 'paths' | 'sends';
+export type ViewName = 'paths' | 'sends' | 'headroom';
+
+const VIEWS: ViewName[] = ['paths', 'sends', 'headroom'];
 
 const VIEW = 'hafen.view';
 
 /** How the session is looked at: none of it changes the sound, and none of it is part of the document. */
 export const useScreen = defineStore('screen', () => {
     const session = useSession();
-    const view = ref<ViewName>(localStorage.getItem(VIEW) === 'sends' ? 'sends' : 'paths');
+    const view = ref<ViewName>(VIEWS.find((name) => name === localStorage.getItem(VIEW)) ?? 'paths');
     const closedSplits = ref<string[]>([]);
     const foldedGroups = ref<string[]>([]);
     const areHiddenShown = ref(false);

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Media;
+use App\Models\StoredSession;
+use App\Sessions\EngineFactory;
+use App\Sessions\SessionBook;
+use App\Surveys\SurveyFigures;
+use Hafen\Headroom\Stage;
+use Hafen\Headroom\StagesOfPath;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Session;
+use Hafen\Survey\Stretch;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+/** The stages of all paths, and what fills the main at a moment. */
+final readonly class HeadroomController
+{
+    /** Seconds around a chosen moment in which its peak is looked for, and seconds that run before. */
+    private const AROUND = 0.05;
+
+    private const RUN_IN = 1.5;
+
+    public function __construct(private SessionBook $book, private ProcessorCatalogue $processors, private EngineFactory $engines)
+    {
+    }
+
+    public function paths(StoredSession $session): JsonResponse
+    {
+        $opened = $this->book->open($session);
+        $fixed = Media::query()->whereIn('format', ['8', '16', '24', '32'])->pluck('id')->all();
+        $isFixed = static fn (string $file): bool => in_array($file, $fixed, true);
+        $paths = [];
+        foreach ($opened->channels as $channel) {
+            $paths[$channel->id] = array_map(static fn (Stage $stage): array => [
+                'channel' => $stage->channel,
+                'tap' => $stage->tap,
+                'label' => $stage->label,
+                'offset' => $stage->offset,
+                'levelDependent' => $stage->levelDependent,
+                'fixed' => $stage->isFixed,
+            ], StagesOfPath::of($opened, $this->processors, $channel, $isFixed));
+        }
+
+        return new JsonResponse(['paths' => (object) $paths]);
+    }
+
+    /** What each channel brings to the highest sample around a place. */
+    public function moment(Request $request, StoredSession $session): JsonResponse
+    {
+        $opened = $this->book->open($session);
+        $at = max(0, min($opened->length, (int) $request->query('at', '0')));
+        $reach = (int) (self::AROUND * $opened->sampleRate);
+        $moment = $opened->length === 0 ? null : $this->engines->survey($opened->sampleRate)->measure($opened, self::around($opened, $at, $reach))?->loudest();
+
+        return new JsonResponse(['moment' => $moment === null ? null : SurveyFigures::moment($moment)]);
+    }
+
+    private static function around(Session $session, int $at, int $reach): Stretch
+    {
+        $from = max(0, min($session->length - 1, $at - $reach));
+
+        return new Stretch($from, max($from + 1, min($session->length, $at + $reach)), self::RUN_IN);
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
+
+/**
+ * Remedies whose outcome was asked for. Status: waiting, running, done, failed, stopped, dropped (nobody waits for it any more).
+ * A prediction comes first as what was found around the loudest moment, then proved over the whole length.
+ *
+ * @property int $id
+ * @property int $session_id
+ * @property string $content key of the survey's map
+ * @property array<string, mixed> $choice
+ * @property string $document
+ * @property string $status
+ * @property float $progress
+ * @property ?array<string, mixed> $prediction null, once done: there is nothing they can do
+ * @property ?string $message
+ * @property ?Carbon $beat_at
+ */
+final class RemedyPlan extends Model
+{
+    protected $guarded = [];
+
+    protected $casts = ['choice' => 'array', 'prediction' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer'];
+}

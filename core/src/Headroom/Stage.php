@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom;
+
+/** A stage of a path where its level is known. */
+final readonly class Stage
+{
+    /**
+     * @param  string  $tap  "channel:stage", whose level it is
+     * @param  float  $offset  dB to add to the level of the tap
+     * @param  bool  $levelDependent  does otherwise when it is fed otherwise
+     * @param  bool  $isFixed  holds nothing above 0 dBFS: what comes in or goes out as whole numbers
+     */
+    public function __construct(
+        public string $channel,
+        public string $tap,
+        public string $label,
+        public float $offset = 0.0,
+        public bool $levelDependent = false,
+        public bool $isFixed = false,
+    ) {
+    }
+}

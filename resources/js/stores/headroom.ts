@@ -1,0 +1,201 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { api } from '@/api/client';
+import type { Aim, LoudMoment, RemedyPlan, Stage } from '@/api/types';
+import { useListening } from './listening';
+import { tellRefusal } from './notices';
+import { useScreen } from './screen';
+import { useSession } from './session';
+import { useSurvey } from './survey';
+
+/** Every remedy there is, with what it is called while nothing is known of it here. */
+export const REMEDIES: [string, string][] = [
+    ['trim-sources', 'Trim all sources'],
+    ['lower-clips', 'Lower all clips'],
+    ['cut-low-end', 'High-pass where nothing is below'],
+    ['cut-boxiness', 'Cut where it piles up, 200 to 500 Hz'],
+    ['lower-offender', 'Lower what fills most'],
+    ['lower-faders', 'Lower all faders'],
+    ['group-and-lower', 'Group all and lower the group'],
+    ['trim-main', 'Trim the main'],
+    ['limit-last', 'Limiter last'],
+];
+
+/** Levels along the paths, what fills the main, and what remedies would do about it. */
+export const useHeadroom = defineStore('headroom', () => {
+    const session = useSession();
+    const survey = useSurvey();
+    const screen = useScreen();
+    const listening = useListening();
+    const paths = shallowRef<Record<string, Stage[]>>({});
+    const aim = ref<Aim>({ figure: 'peak', level: -6 });
+    const compensate = ref(false);
+    const chosen = ref<string[]>([]);
+    const amounts = ref<Record<string, number>>({});
+    const plans = shallowRef<Record<string, RemedyPlan>>({});
+    const together = shallowRef<RemedyPlan | null>(null);
+    const isReady = ref(false);
+    const isStopped = ref(false);
+    const moment = shallowRef<LoudMoment | null>(null);
+    const isLookingForMoment = ref(false);
+    let timer: number | undefined;
+    let asked = 0;
+
+    const isBusy = computed(
+        () =>
+            !isStopped.value &&
+            [...Object.values(plans.value), together.value].some(
+                (plan) => plan !== null && ['waiting', 'running'].includes(plan.status),
+            ),
+    );
+    /** What Apply would do: the chosen remedies as a whole. */
+    const plan = computed(() =>
+        chosen.value.length === 1 ? (plans.value[chosen.value[0] ?? ''] ?? null) : together.value,
+    );
+
+    async function loadPaths(): Promise<void> {
+        const id = session.state?.id;
+        if (id !== undefined) {
+            paths.value = (await api.get<{ paths: Record<string, Stage[]> }>(`sessions/${id}/stages`)).paths;
+        }
+    }
+
+    function choice(remedies: string[]): Record<string, unknown> {
+        const set = Object.fromEntries(Object.entries(amounts.value).filter(([id]) => remedies.includes(id)));
+        return { remedies, compensate: compensate.value, ...(Object.keys(set).length > 0 ? { amounts: set } : {}) };
+    }
+
+    async function look(): Promise<void> {
+        window.clearTimeout(timer);
+        const id = session.state?.id;
+        if (id === undefined || screen.view !== 'headroom' || isStopped.value) {
+            return;
+        }
+        const number = ++asked;
+        const several = chosen.value.length > 1 ? [choice(chosen.value)] : [];
+        try {
+            const known = await api.post<{ ready: boolean; plans: (RemedyPlan | null)[] }>(`sessions/${id}/plans`, {
+                aim: aim.value,
+                plans: [...REMEDIES.map(([remedy]) => choice([remedy])), ...several],
+            });
+            // An answer that was overtaken says nothing any more.
+            if (number !== asked) {
+                return;
+            }
+            isReady.value = known.ready;
+            if (known.ready) {
+                plans.value = Object.fromEntries(
+                    REMEDIES.flatMap(([remedy], at) => (known.plans[at] ? [[remedy, known.plans[at]]] : [])),
+                );
+                together.value = several.length > 0 ? (known.plans[REMEDIES.length] ?? null) : null;
+            }
+        } catch (error) {
+            tellRefusal(error);
+            return;
+        }
+        if (isBusy.value || !isReady.value) {
+            timer = window.setTimeout(() => void look(), 700);
+        }
+    }
+
+    function ask(): void {
+        isStopped.value = false;
+        void look();
+    }
+
+    async function stop(): Promise<void> {
+        isStopped.value = true;
+        await api.post(`sessions/${session.state?.id}/plans/stop`).catch(tellRefusal);
+    }
+
+    function toggle(remedy: string): void {
+        chosen.value = chosen.value.includes(remedy)
+            ? chosen.value.filter((id) => id !== remedy)
+            : [...chosen.value, remedy];
+        together.value = null;
+    }
+
+    /** Takes a remedy by so many dB, or by what it takes. */
+    function setAmount(remedy: string, amount: number | null): void {
+        const others = Object.fromEntries(Object.entries(amounts.value).filter(([id]) => id !== remedy));
+        amounts.value = amount === null ? others : { ...others, [remedy]: amount };
+    }
+
+    function hear(about: RemedyPlan): void {
+        const at = survey.state?.result?.loudest?.position ?? 0;
+        listening.hear({ kind: 'plan', id: about.id, label: about.prediction?.labels.join(', ') ?? '' }, at);
+    }
+
+    async function apply(): Promise<void> {
+        const prediction = plan.value?.prediction;
+        if (!prediction) {
+            return;
+        }
+        await session.edit({
+            type: 'several',
+            label: prediction.labels.join(', ').slice(0, 190),
+            edits: prediction.edits,
+        });
+        chosen.value = [];
+        amounts.value = {};
+    }
+
+    /** Finds who fills the main at a place. */
+    async function lookAt(position: number | null): Promise<void> {
+        if (position === null) {
+            moment.value = null;
+            return;
+        }
+        isLookingForMoment.value = true;
+        try {
+            const path = `sessions/${session.state?.id}/moment?at=${Math.round(position)}`;
+            moment.value = (await api.get<{ moment: LoudMoment | null }>(path)).moment;
+        } catch (error) {
+            tellRefusal(error);
+        }
+        isLookingForMoment.value = false;
+    }
+
+    watch(
+        () => [session.state?.id, session.state?.change, screen.view],
+        ([id], before) => {
+            if (screen.view !== 'headroom') {
+                return;
+            }
+            if (id !== before?.[0]) {
+                chosen.value = [];
+                amounts.value = {};
+            }
+            plans.value = {};
+            together.value = null;
+            moment.value = null;
+            isReady.value = false;
+            void loadPaths().catch(() => undefined);
+            ask();
+        },
+        { immediate: true },
+    );
+    watch([aim, chosen, amounts, compensate], ask, { deep: true });
+
+    return {
+        paths,
+        aim,
+        compensate,
+        chosen,
+        amounts,
+        plans,
+        plan,
+        isReady,
+        isBusy,
+        isStopped,
+        moment,
+        isLookingForMoment,
+        ask,
+        stop,
+        toggle,
+        setAmount,
+        hear,
+        apply,
+        lookAt,
+    };
+});

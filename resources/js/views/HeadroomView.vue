@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import LevelDiagram from '@/components/LevelDiagram.vue';
+import RemedyList from '@/components/RemedyList.vue';
+import { clock } from '@/format';
+import { useHeadroom } from '@/stores/headroom';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
+
+/** Where level is gained and lost on the way to the main, and what would bring it down. */
+const session = useSession();
+const survey = useSurvey();
+const headroom = useHeadroom();
+const listening = useListening();
+const selection = useSelection();
+
+const ALL = '';
+const path = ref(ALL);
+
+const chosen = computed(() => (headroom.paths[path.value] ? path.value : ALL));
+const rate = computed(() => session.document?.sampleRate ?? 48000);
+const title = computed(() => {
+    const channel = session.channel(chosen.value);
+    if (!channel) {
+        return 'All paths';
+    }
+    const ends = [...new Set((headroom.paths[chosen.value] ?? []).map((stage) => stage.channel))].map(
+        (id) => session.channel(id)?.name ?? id,
+    );
+    return ends.join(' → ');
+});
+const state = computed(() => {
+    const { state: known } = survey;
+    if (listening.isPlaying) {
+        return 'live · band from average to peak';
+    }
+    if (known?.running) {
+        const left = known.running.secondsLeft;
+        const time = left === null ? '' : `, about ${Math.max(1, Math.round(left))} s left`;
+        return `measuring ${Math.round(known.running.progress * 100)} %${time}`;
+    }
+    if (known?.stopped && !survey.isCurrent) {
+        return 'the survey was stopped; some figures may be older than the session';
+    }
+    if (known?.message) {
+        return known.message;
+    }
+    const result = known?.result;
+    return result
+        ? `surveyed ${clock(result.from, rate.value).slice(0, 5)} to ${clock(result.to, rate.value).slice(0, 5)} · band from average to peak`
+        : 'not measured yet';
+});
+
+// What was selected on another view is what is asked about here.
+watch(
+    () => selection.channels[0],
+    (id) => {
+        if (id !== undefined && headroom.paths[id]) {
+            path.value = id;
+        }
+    },
+);
+watch(
+    () => Object.keys(headroom.paths).length,
+    () => {
+        const selected = selection.channels[0];
+        if (path.value === ALL && selected !== undefined && headroom.paths[selected]) {
+            path.value = selected;
+        }
+    },
+    { immediate: true },
+);
+</script>
+
+<template>
+    <main class="headroom" data-view="headroom">
+        <header>
+            <h1>{{ title }}</h1>
+            <select v-model="path" aria-label="Path" @keydown.stop>
+                <option :value="ALL">All paths</option>
+                <option v-for="channel in session.channels" :key="channel.id" :value="channel.id">
+                    {{ channel.name }}
+                </option>
+            </select>
+            <span class="hint" data-survey-state>{{ state }}</span>
+            <button v-if="survey.state?.running" class="text-button" @click="survey.stop()">Stop</button>
+            <button v-else-if="!survey.isCurrent && survey.state" class="text-button" @click="survey.start()">
+                Measure
+            </button>
+        </header>
+        <LevelDiagram :channel="chosen" @choose="path = $event" />
+        <RemedyList />
+    </main>
+</template>
+
+<style scoped>
+.headroom {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    overflow: auto;
+    scrollbar-width: thin;
+    scrollbar-color: var(--contour) transparent;
+}
+
+header {
+    display: flex;
+    align-items: center;
+    gap: 14px;
+    padding: 10px 16px 0;
+    white-space: nowrap;
+}
+
+h1 {
+    margin: 0;
+    overflow: hidden;
+    font-size: 15px;
+    font-weight: 600;
+    text-overflow: ellipsis;
+}
+
+select {
+    padding: 2px 6px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.hint {
+    overflow: hidden;
+    text-overflow: ellipsis;
+}
+</style>
