@@ -26,6 +26,7 @@ Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
 Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
 Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo'])->whereNumber('revision');
 
+Route::get('sessions/{session}/notes', [PilotController::class, 'index']);
 Route::put('sessions/{session}/notes', [PilotController::class, 'update']);
 
 Route::get('processors', [ProcessorController::class, 'index']);

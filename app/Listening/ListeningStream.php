@@ -31,6 +31,9 @@ final class ListeningStream
     /** Blocks gathered before they are sent: 32 ms at 48 kHz. */
     private const BLOCKS = 3;
 
+    /** Part of a gain by which it must move to be told again, about 0.1 dB. */
+    private const AUDIBLE = 0.012;
+
     private int $storedId = 0;
 
     private Session $session;
@@ -47,6 +50,9 @@ final class ListeningStream
     private ?Wishes $wishes = null;
 
     private float $side = 1.0;
+
+    /** Gain of the level match that was told last. */
+    private float $toldGain = 1.0;
 
     /** @var list<string> order of the taps in the layout sent last */
     private array $laidOut = [];
@@ -120,6 +126,9 @@ final class ListeningStream
             }
             yield Frames::audio($position, $blocks);
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
+            if ($this->match !== null && abs($this->match->gain() - $this->toldGain) > self::AUDIBLE * $this->toldGain) {
+                yield $this->compareNotice();
+            }
             foreach ($this->engine->faults() as $fault) {
                 if (! isset($this->told[$fault->channel])) {
                     $this->told[$fault->channel] = true;
@@ -262,10 +271,12 @@ final class ListeningStream
 
     private function compareNotice(): string
     {
+        $this->toldGain = $this->match?->gain() ?? 1.0;
+
         return Frames::notice([
             'kind' => 'compare',
             'side' => $this->wishes?->side,
-            'gain' => Decibel::fromGain($this->match?->gain() ?? 1.0),
+            'gain' => Decibel::fromGain($this->toldGain),
         ]);
     }
 }

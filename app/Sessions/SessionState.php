@@ -23,11 +23,14 @@ use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Session\Split;
+use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyResult;
+use Hafen\Survey\SurveyStore;
 
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors)
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys)
     {
     }
 
@@ -106,14 +109,21 @@ final readonly class SessionState
         return $inserts;
     }
 
+    /** @return list<array<string, mixed>> what the Pilot notes, with what is known of the sound */
+    public function notes(StoredSession $stored): array
+    {
+        return $this->pilot($stored, $this->book->open($stored));
+    }
+
     /** @return list<array<string, mixed>> */
     private function pilot(StoredSession $stored, Session $session): array
     {
+        $known = SurveyResult::of($session, SurveyMap::of($session, $this->processors), $this->surveys);
         $left = LeftNote::query()->where('session_id', $stored->id)->pluck('note')->all();
 
         return array_map(
             static fn (Note $note): array => [...$note->toArray(), 'left' => in_array($note->id(), $left, true)],
-            Pilot::standard()->notes($session, $this->processors),
+            Pilot::standard()->notes($session, $this->processors, $known),
         );
     }
 

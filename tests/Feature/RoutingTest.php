@@ -143,3 +143,13 @@ it('notes what practice says otherwise, mends it by an edit, and remembers what 
     $this->putJson("/api/sessions/{$session->id}/notes", ['note' => '', 'left' => true])->assertUnprocessable();
     edit($session, 1, $notes[0]['mend']['edit'])->assertOk()->assertJsonPath('pilot', []);
 });
+
+it('notes what only the sound tells once the session is measured', function (): void {
+    $session = Demo::session(Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track('cello', [Hafen\Tests\Support\Mix::insert('i1', 'trim', ['gain' => 12.0])])]));
+    $notes = fn (): array => array_column($this->getJson("/api/sessions/{$session->id}/notes")->assertOk()->json('pilot'), 'severity', 'id');
+    expect($notes())->toBe([]);
+    $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
+    expect($notes())->toBe(['clips-at-output:main' => 'severe']);
+    // A fader move leaves it to be measured again: nothing is said of what is not known.
+    edit($session, 1, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -24.0])->assertOk()->assertJsonPath('pilot', []);
+});

@@ -12,6 +12,12 @@ use Illuminate\Http\Request;
 
 final class PilotController
 {
+    /** The notes as they are now: once the session is measured there may be more. */
+    public function index(StoredSession $session, SessionState $state): JsonResponse
+    {
+        return new JsonResponse(['change' => $session->change, 'pilot' => $state->notes($session)]);
+    }
+
     /** Leaves a note as it is, or takes it up again. */
     public function update(Request $request, StoredSession $session, SessionState $state): JsonResponse
     {

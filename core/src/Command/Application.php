@@ -42,7 +42,7 @@ final readonly class Application
                      [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
         hafen survey SESSION.json [--json]
         hafen path SESSION.json CHANNEL [--format text|mermaid|dot]
-        hafen check SESSION.json [--json]
+        hafen check SESSION.json [--json] [--survey]    --survey: measures it, for what only the sound tells
         hafen demo FOLDER
         TEXT;
 
@@ -66,7 +66,7 @@ final readonly class Application
         try {
             $rest = array_slice($words, 1);
             if (($words[0] ?? '') === 'check') {
-                return $this->check(Arguments::parse($rest, ['SESSION.json'], [], ['json']));
+                return $this->check(Arguments::parse($rest, ['SESSION.json'], [], ['json', 'survey']));
             }
             match ($words[0] ?? '') {
                 'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
@@ -142,8 +142,7 @@ final readonly class Application
     {
         $path = $arguments->position(0);
         $session = $this->open($path);
-        $result = (new SessionSurvey($this->processors, new FolderLibrary(dirname($path)), FolderStore::temporary()))->measure($session);
-        assert($result !== null);
+        $result = $this->measured($session, $path);
         if (! $arguments->has('json')) {
             foreach ($result->taps as $key => $reading) {
                 $this->say(sprintf(
@@ -193,6 +192,14 @@ final readonly class Application
         ));
     }
 
+    private function measured(Session $session, string $path): SurveyResult
+    {
+        $result = (new SessionSurvey($this->processors, new FolderLibrary(dirname($path)), FolderStore::temporary()))->measure($session);
+        assert($result !== null);
+
+        return $result;
+    }
+
     private function path(Arguments $arguments): void
     {
         $format = $arguments->text('format') ?? 'text';
@@ -221,7 +228,8 @@ final readonly class Application
     private function check(Arguments $arguments): int
     {
         $session = $this->open($arguments->position(0));
-        $notes = Pilot::standard()->notes($session, $this->processors);
+        $survey = $arguments->has('survey') ? $this->measured($session, $arguments->position(0)) : null;
+        $notes = Pilot::standard()->notes($session, $this->processors, $survey);
         if ($arguments->has('json')) {
             $this->say(json_encode(
                 array_map(static fn (Note $note): array => $note->toArray(), $notes),

@@ -8,9 +8,14 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 
-/** The waiting hall: air, a far murmur, and the ferry's engines below 60 Hz, which nobody needs in a mix. */
+/**
+ * The waiting hall: air, a far murmur, and the ferry's engines below 60 Hz, which nobody needs in a mix; recorded with
+ * a small device that is a little off zero.
+ */
 final readonly class HallAmbience implements Voice
 {
+    private const OFFSET = 0.005;
+
     public function play(Score $score): array
     {
         $sides = [];
@@ -34,7 +39,7 @@ final readonly class HallAmbience implements Voice
             $out = [];
             foreach ($block->left as $i => $sample) {
                 $swell = 1.0 + 0.35 * sin(2 * M_PI * 0.11 * $i / $score->sampleRate + $seed);
-                $out[] = 0.16 * $swell * $sample + 2.4 * $engine->left[$i];
+                $out[] = self::OFFSET + 0.16 * $swell * $sample + 2.4 * $engine->left[$i];
             }
             $sides[] = $out;
         }

@@ -46,8 +46,14 @@ final class LowSpectrumMeter
         $this->meter = new SpectrumMeter($sampleRate / $this->every, self::SIZE);
     }
 
-    /** Takes in a block, which is left as it is. */
-    public function measure(Block $block): void
+    /** How many of so many samples it looks at, at most. */
+    public function picked(int $frames): int
+    {
+        return intdiv($frames, $this->every) + 1;
+    }
+
+    /** Takes in a block, which is left as it is; gives what it looks at of it. */
+    public function measure(Block $block): Block
     {
         $low = clone $block;
         $this->filter->process($low);
@@ -55,6 +61,8 @@ final class LowSpectrumMeter
         $picked = new Block($left, $low->mono ? [] : self::thinned($low->right, $this->skip, $this->every), $low->mono);
         $this->skip += count($left) * $this->every - $block->frames();
         $this->meter->measure($picked);
+
+        return $picked;
     }
 
     public function read(): Spectrum

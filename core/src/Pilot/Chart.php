@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Metering\TapReading;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Routing\Alignment;
@@ -13,6 +14,7 @@ use Hafen\Session\ChannelKind;
 use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
+use Hafen\Survey\SurveyResult;
 
 /** A session as the checks read it. */
 final readonly class Chart
@@ -21,7 +23,8 @@ final readonly class Chart
 
     public Alignment $alignment;
 
-    public function __construct(public Session $session, public ProcessorCatalogue $processors)
+    /** @param  ?SurveyResult  $survey  what is known of the sound, where anything is */
+    public function __construct(public Session $session, public ProcessorCatalogue $processors, public ?SurveyResult $survey = null)
     {
         $this->routes = Routes::of($session);
         $this->alignment = Alignment::of($session, $processors);
@@ -30,6 +33,12 @@ final readonly class Chart
     public function spec(ProcessorInsert $insert): ProcessorSpec
     {
         return $this->processors->spec($insert->processor);
+    }
+
+    /** What was measured at a tap, "channel:stage"; null where nothing is known. */
+    public function reading(string $tap): ?TapReading
+    {
+        return $this->survey->taps[$tap] ?? null;
     }
 
     /** @return list<Channel> */

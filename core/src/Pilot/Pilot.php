@@ -6,6 +6,7 @@ namespace Hafen\Pilot;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
+use Hafen\Survey\SurveyResult;
 
 /** Looks a session over, by every check there is. */
 final readonly class Pilot
@@ -18,6 +19,7 @@ final readonly class Pilot
     public static function standard(): self
     {
         return new self([
+            new ClipsAtOutput,
             new LimiterNotLast,
             new PathOutOfTime,
             new NoWayToMain,
@@ -27,16 +29,25 @@ final readonly class Pilot
             new CueSendAfterFader,
             new ReturnNotSoloSafe,
             new EqualBranches,
+            new OverIntoLevelDependent,
+            new AgainstItsPair,
+            new ConstantOffset,
+            new ClippedFile,
+            new LevelTwice,
             new NothingArrives,
+            new SilentAtWork,
             new AmbienceTwice,
             new MutedInCue,
         ]);
     }
 
-    /** @return list<Note> the severe ones first, otherwise in the order of the channels */
-    public function notes(Session $session, ProcessorCatalogue $processors): array
+    /**
+     * @param  ?SurveyResult  $survey  what is known of the sound; what needs it is not looked at without
+     * @return list<Note> the severe ones first, otherwise in the order of the channels
+     */
+    public function notes(Session $session, ProcessorCatalogue $processors, ?SurveyResult $survey = null): array
     {
-        $chart = new Chart($session, $processors);
+        $chart = new Chart($session, $processors, $survey);
         $notes = array_merge(...array_map(static fn (Check $check): array => $check->notes($chart), $this->checks));
         $place = [];
         foreach ($session->channels as $index => $channel) {

@@ -22,7 +22,7 @@ use Hafen\Session\TapPoint;
 final readonly class SurveyMap
 {
     /** Of what parts keep: raised when older figures can no longer be read. */
-    private const FORMAT = 2;
+    private const FORMAT = 3;
 
     /** Changes when the engine or the meters do, so that no older figures are taken for new ones. */
     private const FIGURES = 1;

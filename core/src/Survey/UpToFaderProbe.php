@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
+use Hafen\Audio\Samples;
 use Hafen\Engine\Strip;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\MomentFinder;
 use Hafen\Metering\LowSpectrumMeter;
+use Hafen\Metering\SoundSketch;
 use Hafen\Metering\Window;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
@@ -17,6 +19,8 @@ use Hafen\Session\Session;
 final class UpToFaderProbe
 {
     private readonly LowSpectrumMeter $low;
+
+    private readonly SoundSketch $sketch;
 
     private readonly ?MomentFinder $moments;
 
@@ -33,6 +37,7 @@ final class UpToFaderProbe
         $strip->keep(Tap::SOURCE);
         $strip->keep(Tap::PRE_FADER);
         $this->low = new LowSpectrumMeter($session->sampleRate);
+        $this->sketch = new SoundSketch($this->low->picked($beforeFader->frames()));
         $this->moments = $channel->kind === ChannelKind::Main ? new MomentFinder($strip, $channel) : null;
     }
 
@@ -46,7 +51,8 @@ final class UpToFaderProbe
         }
         $before = $this->beforeFader->cut($this->strip->passing(Tap::PRE_FADER, 0), $place);
         if ($before !== null) {
-            $this->low->measure($before[0]);
+            $picked = $this->low->measure($before[0]);
+            $this->sketch->add($picked->mono ? $picked->left : Samples::mid($picked->left, $picked->right));
         }
         $this->moments?->look($this->atSource->position($place), $this->atSource->from, $this->atSource->to);
     }
@@ -56,6 +62,6 @@ final class UpToFaderProbe
     {
         [$left, $right] = $this->sums;
 
-        return new SourceFigures((abs($left) > abs($right) ? $left : $right) / $this->atSource->frames(), $this->low->read(), $clipped, $this->moments?->loudest() ?? []);
+        return new SourceFigures((abs($left) > abs($right) ? $left : $right) / $this->atSource->frames(), $this->low->read(), $clipped, $this->moments?->loudest() ?? [], $this->sketch->read());
     }
 }

@@ -7,10 +7,14 @@ use Hafen\Pilot\Pilot;
 use Hafen\Pilot\Severity;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Branch;
+use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\TapPoint;
+use Hafen\Session\TapSource;
+use Hafen\Session\Width;
+use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 
 require_once __DIR__.'/../Support/edited.php';
@@ -91,4 +95,66 @@ it('gives mends the edit codec takes, each of which takes its note away', functi
         }
     }
     expect($mended)->toBeGreaterThan(20);
+});
+
+/**
+ * @param  array<string, list<list<float>>>  $files
+ * @return list<Note> with what a survey tells
+ */
+function surveyedNotes(Session $session, array $files): array
+{
+    return Pilot::standard()->notes($session, ProcessorCatalogue::standard(), Mix::survey($session, new MemoryLibrary($files)));
+}
+
+/** A tone that fades, so that a channel sounds and nothing is clipped. @return list<float> */
+function fadingTone(float $height, float $offset = 0.0, float $phase = 0.0): array
+{
+    return array_map(static fn (int $i): float => $offset + $height * sin($i / 25 + $phase) * exp(-$i / 8000), range(0, 19199));
+}
+
+it('notes what only the sound tells, mends it, and stays quiet at what is near', function (Session $session, array $files, string $id, Severity $severity, string $says, Session $near, array $nearFiles): void {
+    $notes = surveyedNotes($session, $files);
+    expect(array_map(static fn (Note $note): string => $note->id(), $notes))->toBe([$id])
+        ->and($notes[0]->severity)->toBe($severity)
+        ->and($notes[0]->text)->toContain($says)->toEndWith('.');
+    if ($notes[0]->mend !== null) {
+        $mended = array_map(static fn (Note $note): string => $note->id(), surveyedNotes(edited($session, $notes[0]->mend->edit), $files));
+        expect($mended)->not->toContain($id);
+    }
+    expect(array_map(static fn (Note $note): string => $note->id(), surveyedNotes($near, $nearFiles)))->toBe([])
+        ->and(array_map(static fn (Note $note): string => $note->id(), pilotNotes($session)))->not->toContain($id);
+})->with(function (): array {
+    $track = static fn (string $id, array $inserts = [], Width $width = Width::Stereo): Channel => Mix::track($id, $inserts, $width, 19200);
+    $session = static fn (Channel ...$channels): Session => Mix::session(array_values($channels), length: 19200);
+    $loud = fadingTone(1.3);
+    $square = array_map(static fn (float $x): float => max(-1.0, min(1.0, 2.0 * $x)), fadingTone(0.9));
+
+    return [
+        'clips at the output' => [$session($track('a')), ['a' => [$loud]], 'clips-at-output:main', Severity::Severe, 'Main clips at its output', $session($track('a')), ['a' => [fadingTone(0.95)]]],
+        'over into a drive' => [
+            $session($track('a', [Mix::insert('i1', 'drive')])->withFader(-12.0)), ['a' => [$loud]], 'over-into-level-dependent:a:i1', Severity::Advice, 'Drive on A is fed up to 2.2 dB above full scale',
+            $session($track('a', [Mix::insert('i1', 'limiter')])->withFader(-12.0)), ['a' => [$loud]],
+        ],
+        'a pair opposed' => [
+            $session($track('mic_l'), $track('mic_r')), ['mic_l' => [fadingTone(0.4)], 'mic_r' => [fadingTone(-0.3, phase: 0.4)]], 'against-its-pair:mic_r', Severity::Severe, "correlation \u{2212}0.9",
+            $session($track('mic_l'), $track('mic_r')), ['mic_l' => [fadingTone(0.4)], 'mic_r' => [fadingTone(0.3, phase: 1.4)]],
+        ],
+        'sides opposed' => [$session($track('a')), ['a' => [fadingTone(0.4), fadingTone(-0.4)]], 'against-its-pair:a', Severity::Advice, 'The sides of A', $session($track('a')), ['a' => [fadingTone(0.4), fadingTone(0.4, phase: 1.6)]]],
+        'a constant offset' => [$session($track('a')), ['a' => [fadingTone(0.5, 0.02)]], 'constant-offset:a', Severity::Advice, 'constant offset of', $session($track('a')), ['a' => [fadingTone(0.5, 0.0005)]]],
+        'a clipped recording' => [$session($track('a')), ['a' => [$square]], 'clipped-file:a', Severity::Advice, 'The recording of A is clipped in', $session($track('a')), ['a' => [fadingTone(0.9)]]],
+        'silent and at work' => [
+            $session($track('a'), $track('b', [Mix::insert('i1', 'reverb', mix: 0.3)])), ['a' => [fadingTone(0.4)], 'b' => [array_fill(0, 19200, 0.0)]], 'silent-at-work:b', Severity::Information, 'B is silent from start to end',
+            $session($track('a'), $track('b', [Mix::insert('i1', 'reverb', mix: 0.3)])), ['a' => [fadingTone(0.4)], 'b' => [fadingTone(0.0001)]],
+        ],
+    ];
+});
+
+it('notes a level that counts twice when it is printed', function (): void {
+    $printed = static fn (float $fader, TapPoint $tap): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes(Mix::session([
+        Mix::track('cello')->withFader(-7.0),
+        Mix::track('print')->withSource(new TapSource('cello', $tap))->withFader($fader),
+    ])));
+    expect($printed(-7.0, TapPoint::PostFader))->toBe(['level-twice:print'])
+        ->and($printed(-6.0, TapPoint::PostFader))->toBe([])
+        ->and($printed(-7.0, TapPoint::PreFader))->toBe([]);
 });

@@ -20,7 +20,9 @@ const HEIGHT = 262;
 const TOP = 26;
 const BOTTOM = 46;
 const LEFT = 56;
-const RIGHT = 30;
+const RIGHT = 34;
+/** From the scale to the first stage. */
+const INSET = 34;
 const LOWEST = -60;
 /** dB a noise floor lies below the average at least; else it is the sound itself. */
 const FLOOR_BELOW = 12;
@@ -73,11 +75,11 @@ function stationsOf(stages: Stage[], place: (index: number) => number): Station[
     });
 }
 
-const inner = computed(() => width.value - LEFT - RIGHT);
+const inner = computed(() => width.value - LEFT - INSET - RIGHT);
 const stages = computed(() => headroom.paths[props.channel] ?? []);
 const stations = computed(() => {
     const step = inner.value / Math.max(1, stages.value.length - 1);
-    return stationsOf(stages.value, (index) => LEFT + index * step);
+    return stationsOf(stages.value, (index) => LEFT + INSET + index * step);
 });
 const step = computed(() => inner.value / Math.max(1, stages.value.length - 1));
 
@@ -100,7 +102,7 @@ const overlaid = computed(() => {
                 const [from = 0, to = 1] = bounds.slice(2 * where, 2 * where + 2);
                 const share = (counts[where] ?? 1) > 1 ? (seen[where] ?? 0) / ((counts[where] ?? 2) - 1) : 0.5;
                 seen[where] = (seen[where] ?? 0) + 1;
-                return LEFT + inner.value * (from + share * (to - from));
+                return LEFT + INSET + inner.value * (from + share * (to - from));
             });
             return { channel, stations: found.filter((station) => station.peak !== null) };
         })
@@ -184,8 +186,10 @@ function listenAt(station: Station): void {
                 </text>
             </g>
             <line :x1="LEFT" :x2="width - 12" :y1="y(aim)" :y2="y(aim)" class="aim" />
-            <text :x="LEFT + 50" :y="y(aim) - 4" class="note start aim-text">aim {{ decibels(aim) }}</text>
-            <text :x="LEFT + 50" :y="y(0) - 5" class="note start">0 dBFS</text>
+            <text :x="LEFT + INSET + Math.min(60, step / 3)" :y="y(aim) - 4" class="note start aim-text">
+                aim {{ decibels(aim) }}
+            </text>
+            <text :x="LEFT + INSET + Math.min(60, step / 3)" :y="y(0) - 5" class="note start">0 dBFS</text>
 
             <template v-if="props.channel !== ''">
                 <polygon :points="band" class="band" />
@@ -240,12 +244,7 @@ function listenAt(station: Station): void {
                     >
                         {{ decibels(one.peak, true) }}
                     </text>
-                    <text
-                        class="label"
-                        :class="{ start: index === 0, end: index === stations.length - 1 }"
-                        :x="index === 0 ? one.at - 16 : index === stations.length - 1 ? one.at + 20 : one.at"
-                        :y="HEIGHT - 26 + (isCrowded && index % 2 === 1 ? 15 : 0)"
-                    >
+                    <text class="label" :x="one.at" :y="HEIGHT - 26 + (isCrowded && index % 2 === 1 ? 15 : 0)">
                         {{ short(one.stage.label) }}
                     </text>
                 </g>
@@ -253,9 +252,9 @@ function listenAt(station: Station): void {
 
             <template v-else>
                 <text :x="LEFT" :y="HEIGHT - 26" class="note start">sources</text>
-                <text :x="LEFT + inner * 0.48" :y="HEIGHT - 26" class="note">after their faders</text>
-                <text :x="LEFT + inner * 0.61" :y="HEIGHT - 26" class="note middle">groups and returns</text>
-                <text :x="LEFT + inner" :y="HEIGHT - 26" class="note">{{ session.main?.name }}</text>
+                <text :x="LEFT + INSET + inner * 0.48" :y="HEIGHT - 26" class="note">after their faders</text>
+                <text :x="LEFT + INSET + inner * 0.61" :y="HEIGHT - 26" class="note middle">groups and returns</text>
+                <text :x="LEFT + INSET + inner" :y="HEIGHT - 26" class="note">{{ session.main?.name }}</text>
                 <g
                     v-for="path in overlaid"
                     :key="path.channel.id"
@@ -351,10 +350,6 @@ text {
 
 .start {
     text-anchor: start;
-}
-
-text.end {
-    text-anchor: end;
 }
 
 .grid {

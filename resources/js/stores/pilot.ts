@@ -1,17 +1,19 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { PilotNote, SessionState } from '@/api/types';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
 import { useSelection } from './selection';
 import { useSession } from './session';
+import { useSurvey } from './survey';
 
 /** The pilot notes of the session: those that are open, those that were left, and whether the list is shown. */
 export const usePilot = defineStore('pilot', () => {
     const session = useSession();
     const selection = useSelection();
     const screen = useScreen();
+    const survey = useSurvey();
     const isShown = ref(false);
 
     const notes = computed(() => session.state?.pilot ?? []);
@@ -37,6 +39,25 @@ export const usePilot = defineStore('pilot', () => {
             selection.selectSends([note.part]);
         }
     }
+
+    // What needs the sound is noted once that is measured.
+    watch(
+        () => survey.isCurrent,
+        async (isCurrent) => {
+            const before = session.state;
+            if (!isCurrent || !before) {
+                return;
+            }
+            try {
+                const known = await api.get<{ change: number; pilot: PilotNote[] }>(`sessions/${before.id}/notes`);
+                if (session.state?.id === before.id && session.state.change === known.change) {
+                    session.state = { ...session.state, pilot: known.pilot };
+                }
+            } catch {
+                // The next answer of the server brings them.
+            }
+        },
+    );
 
     async function leave(note: PilotNote, isLeft: boolean): Promise<void> {
         if (!session.state) {

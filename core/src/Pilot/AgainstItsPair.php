@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Metering\SoundSketch;
+use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
+
+/** Two microphones of one source whose polarities are opposed, or a stereo channel whose sides are: together they cancel. */
+final readonly class AgainstItsPair implements Check
+{
+    /** Correlation below which two microphones hear the same the wrong way round: less has other reasons. */
+    private const AGAINST = -0.7;
+
+    /** Correlation of sides below which little is left in mono. */
+    private const SIDES_AGAINST = -0.4;
+
+    /** What the names of a pair end in. */
+    private const ENDS = '/[\s_.-]+(left|right|l|r|in|out|top|bottom|near|far|close|room|front|back|1|2)$/iu';
+
+    public function notes(Chart $chart): array
+    {
+        return [...$this->pairs($chart), ...$this->sides($chart)];
+    }
+
+    /** @return list<Note> */
+    private function pairs(Chart $chart): array
+    {
+        $notes = [];
+        foreach (self::byStem($chart->ofKind(ChannelKind::Track)) as $pair) {
+            if (count($pair) !== 2) {
+                continue;
+            }
+            [$one, $other] = $pair;
+            $correlation = SoundSketch::correlation($chart->survey->sources[$one->id]->sketch ?? [], $chart->survey->sources[$other->id]->sketch ?? []);
+            if ($correlation !== null && $correlation <= self::AGAINST) {
+                $notes[] = new Note('against-its-pair', Severity::Severe, $other->id, null,
+                    sprintf("%s runs against %s (correlation \u{2212}%.2f): together they cancel.", $other->name, $one->name, -$correlation),
+                    new Mend('Invert its polarity', ['type' => 'set-polarity', 'channels' => [$other->id], 'invert' => ! $other->trim->invert]));
+            }
+        }
+
+        return $notes;
+    }
+
+    /** @return list<Note> */
+    private function sides(Chart $chart): array
+    {
+        $notes = [];
+        foreach ($chart->ofKind(ChannelKind::Track) as $channel) {
+            $correlation = $chart->survey->outputs[$channel->id]->correlation ?? null;
+            if ($correlation !== null && $correlation <= self::SIDES_AGAINST) {
+                $notes[] = new Note('against-its-pair', Severity::Advice, $channel->id, null,
+                    sprintf("The sides of %s run against each other (correlation \u{2212}%.2f): in mono they cancel.", $channel->name, -$correlation));
+            }
+        }
+
+        return $notes;
+    }
+
+    /**
+     * @param  list<Channel>  $tracks
+     * @return array<string, list<Channel>>
+     */
+    private static function byStem(array $tracks): array
+    {
+        $stems = [];
+        foreach ($tracks as $track) {
+            $stem = preg_replace(self::ENDS, '', $track->name);
+            if ($stem !== null && $stem !== $track->name) {
+                $stems[mb_strtolower($stem)][] = $track;
+            }
+        }
+
+        return $stems;
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Audio\Decibel;
+use Hafen\Session\AudioInterface;
+
+/** What goes out above full scale: converters and files of whole numbers cut it off. */
+final readonly class ClipsAtOutput implements Check
+{
+    /** dB that stay free above the peak when it is mended. */
+    private const SPARE = 1.0;
+
+    public function notes(Chart $chart): array
+    {
+        $notes = [];
+        foreach ($chart->session->channels as $channel) {
+            $reading = $chart->reading("{$channel->id}:post-fader");
+            $peak = $reading?->peakLevel();
+            if ($reading === null || $peak === null || $reading->overs === 0 || ! AudioInterface::isPair($channel->output)) {
+                continue;
+            }
+            $by = -ceil(10.0 * ($peak + self::SPARE)) / 10.0;
+            $notes[] = new Note('clips-at-output', Severity::Severe, $channel->id, null,
+                sprintf('%s clips at its output: %d %s, by up to %s.', $channel->name, $reading->overs, $reading->overs === 1 ? 'sample' : 'samples', Decibel::text($peak)),
+                $channel->fader === null || $channel->fader + $by < -60.0 ? null : new Mend(
+                    'Lower its fader '.Decibel::text($by),
+                    ['type' => 'move-faders', 'channels' => [$channel->id], 'by' => $by],
+                ));
+        }
+
+        return $notes;
+    }
+}
