@@ -19,6 +19,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
+use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Session\Session;
 
@@ -64,6 +65,7 @@ final class ListeningStream
         private readonly SessionBook $book,
         private readonly EngineFactory $engines,
         private readonly PlanDesk $plans,
+        private readonly ProcessorCatalogue $processors,
         private readonly float $lead,
         private readonly float $preRoll,
     ) {
@@ -83,6 +85,8 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate);
         yield Frames::HEADER;
         try {
+            $wishes = $reader->read();
+            $this->session = $wishes === null ? $this->session : $this->swept($this->session, $wishes);
             $this->engine = new Engine($this->compiler, $this->session);
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
@@ -90,8 +94,7 @@ final class ListeningStream
 
             return;
         }
-        $this->wishes = new Wishes($stored->change, null, null, null, null, 1, false);
-        $wishes = $reader->read();
+        $this->wishes = new Wishes($stored->change, null, null, null, null, 1, false, $wishes?->sweep);
         if ($wishes !== null) {
             yield from $this->follow($wishes, $from, false);
         }
@@ -171,7 +174,7 @@ final class ListeningStream
     {
         $before = $this->wishes;
         $this->wishes = $wishes;
-        if ($before === null || $wishes->change !== $before->change) {
+        if ($before === null || $wishes->change !== $before->change || $wishes->sweep?->frequency !== $before->sweep?->frequency || $wishes->sweep?->channel !== $before->sweep?->channel) {
             yield from $this->change($wishes);
         }
         if ($wishes->tap !== $before?->tap) {
@@ -200,7 +203,7 @@ final class ListeningStream
     {
         $stored = StoredSession::query()->with('head')->findOrFail($this->storedId);
         try {
-            $session = $this->book->open($stored);
+            $session = $this->swept($this->book->open($stored), $wishes);
             $this->engine->change($session);
             $this->session = $session;
             $this->told = [];
@@ -239,6 +242,11 @@ final class ListeningStream
             $this->other->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
         }
         yield $this->compareNotice();
+    }
+
+    private function swept(Session $session, Wishes $wishes): Session
+    {
+        return $wishes->sweep === null ? $session : $wishes->sweep->heardIn($session, $this->processors);
     }
 
     /** @param  array{insert?: string, row?: string, plan?: int}  $compare */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use Hafen\Headroom\Sweep;
+
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class Wishes
 {
@@ -16,6 +18,7 @@ final readonly class Wishes
         public ?array $compare,
         public int $side,
         public bool $stopped,
+        public ?Sweep $sweep = null,
     ) {
     }
 }

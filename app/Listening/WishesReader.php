@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use Hafen\Headroom\Sweep;
 use Illuminate\Support\Facades\DB;
 use PDO;
 use PDOStatement;
@@ -16,7 +17,7 @@ final readonly class WishesReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
     }
@@ -25,7 +26,7 @@ final readonly class WishesReader
     public function read(): ?Wishes
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -33,6 +34,8 @@ final readonly class WishesReader
         }
         /** @var ?array{insert?: string, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
+        /** @var ?array{channel: string, frequency: float|int} $sweep */
+        $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
 
         return new Wishes(
             (int) $row['change'],
@@ -42,6 +45,7 @@ final readonly class WishesReader
             $compare,
             (int) $row['side'],
             (bool) $row['stopped'],
+            $sweep === null ? null : new Sweep($sweep['channel'], (float) $sweep['frequency']),
         );
     }
 }

@@ -15,7 +15,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?string $tap
  * @property ?int $loop_start
  * @property ?int $loop_end
- * @property ?array{insert?: string, row?: string} $compare
+ * @property ?array{insert?: string, row?: string, plan?: int} $compare
+ * @property ?array{channel: string, frequency: float} $sweep
  * @property int $side
  * @property bool $stopped
  */
@@ -25,5 +26,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

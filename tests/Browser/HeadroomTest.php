@@ -81,3 +81,21 @@ it('stops an export that would clip before it begins, and makes it in floating p
     $this->browser->waitFor('[data-find-remedy]', 240)->click();
     $this->browser->waitFor('[data-view=headroom] [data-remedy=limit-last]', 240);
 });
+
+it('sweeps for boxiness while it plays, and makes a cut of it', function (): void {
+    $this->browser->waitFor('[data-ready=true]');
+    $this->browser->waitFor('[data-channel-row=cello] .name')->click();
+    $this->browser->waitFor('[data-sweep-start]')->click();
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'sound');
+    $shown = fn (): string => $this->browser->find('[data-sweep]')->getText();
+    $first = $shown();
+    $this->browser->until(fn (): bool => $shown() !== $first, 'the boost to move');
+    expect(onServer()['document']['channels'][2]['inserts'])->toHaveCount(1);
+    pressButton('Hold', '[data-sweep]');
+    $this->browser->find('[data-sweep-cut]')->click();
+    $cut = $this->browser->until(fn (): ?array => channelOnServer('Cello')['inserts'][1] ?? null, 'the cut');
+    expect($cut['processor'])->toBe('parametric-eq')->and($cut['parameters']['bell-2-gain'])->toEqual(-4)
+        ->and($cut['parameters']['bell-2-frequency'])->toBeGreaterThan(170)->toBeLessThan(570);
+    $this->browser->until(fn (): bool => ! $this->browser->has('[data-sweep-cut]'), 'the sweep to end');
+    press(' ');
+});

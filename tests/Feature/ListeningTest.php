@@ -172,3 +172,24 @@ it('refuses wishes with the field', function (array $wishes, string $place): voi
 })->with([
     [['tap' => 'no tap at all'], '/tap'], [['side' => 3], '/side'], [['loop' => ['start' => 10, 'end' => 20]], '/loop/end'], [['colour' => 1], '/colour'],
 ]);
+
+it('sweeps a narrow boost over a channel for the ears only', function (): void {
+    $session = Demo::session();
+    $id = listen($session, ['sweep' => ['channel' => 'bass', 'frequency' => 1000.0]]);
+    $sound = [];
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'A') {
+            $sound = [...$sound, ...$frame['left']];
+        }
+        if (count($sound) > 20000) {
+            $this->putJson("/api/listenings/{$id}", ['stopped' => true]);
+        }
+    }
+    expect($session->refresh()->change)->toBe(1);
+    // What the same boost as an insert of the session would sound like.
+    edit($session, 1, ['type' => 'add-insert', 'channels' => ['bass'], 'processor' => 'parametric-eq', 'parameters' => ['bell-2-frequency' => 1000, 'bell-2-gain' => 10, 'bell-2-q' => 5]])->assertOk();
+    $expected = expectedSound($session->refresh());
+    foreach ([500, 7777, 19000] as $i) {
+        expect($sound[$i])->toEqualWithDelta($expected[$i], 1e-6);
+    }
+});

@@ -8,6 +8,7 @@ use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
 use Hafen\Engine\Tap;
+use Hafen\Headroom\Sweep;
 use Hafen\Session\JsonNode;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -55,7 +56,7 @@ final class ListeningController
     /** @return array<string, mixed> */
     private function wishes(JsonNode $body): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep']);
         $wishes = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -83,6 +84,13 @@ final class ListeningController
                 $compare->has('insert') => ['insert' => $compare->keys(['insert'])->get('insert')->id()],
                 default => ['row' => $compare->keys(['row'])->get('row')->id()],
             };
+        }
+        if ($body->has('sweep')) {
+            $sweep = $body->get('sweep');
+            $wishes['sweep'] = $sweep->value === null ? null : [
+                'channel' => $sweep->keys(['channel', 'frequency'])->get('channel')->id(),
+                'frequency' => $sweep->get('frequency')->number(Sweep::LOWEST, Sweep::HIGHEST, 'Hz'),
+            ];
         }
         if ($body->has('side')) {
             $wishes['side'] = $body->get('side')->integer(1, 2);

@@ -10,6 +10,7 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { groupChannels } from '@/moves';
 import { useSurvey } from '@/stores/survey';
+import BoxSweep from './BoxSweep.vue';
 import CopySends from './CopySends.vue';
 import SplitMenu from './SplitMenu.vue';
 
@@ -331,6 +332,8 @@ function remove(): void {
                 <button class="text-button" @click="remove">Remove</button>
             </template>
         </div>
+
+        <BoxSweep v-if="!many" :key="channel.id" :channel="channel" />
 
         <template v-if="canSend">
             <h3>Sends</h3>

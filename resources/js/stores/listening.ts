@@ -27,6 +27,8 @@ export const useListening = defineStore('listening', () => {
     const isLooping = ref(false);
     const compare = ref<Compare | null>(null);
     const side = ref<1 | 2>(1);
+    /** A narrow boost over a channel, not part of the session. */
+    const sweep = ref<{ channel: string; frequency: number } | null>(null);
     const matchGain = ref<number | null>(0);
     const load = ref<number | null>(null);
     const loads = shallowRef<Record<string, number>>({});
@@ -119,6 +121,7 @@ export const useListening = defineStore('listening', () => {
             loop: isLooping.value && loop.value ? loop.value : null,
             compare: about ? { [about.kind]: about.id } : null,
             side: side.value,
+            sweep: sweep.value,
         };
     }
 
@@ -221,6 +224,11 @@ export const useListening = defineStore('listening', () => {
         void play(loop.value.start);
     }
 
+    function sweepAt(about: { channel: string; frequency: number } | null): void {
+        sweep.value = about;
+        tellWishes();
+    }
+
     function chooseSide(to: 1 | 2): void {
         if (compare.value) {
             side.value = to;
@@ -280,6 +288,7 @@ export const useListening = defineStore('listening', () => {
             loop.value = null;
             isLooping.value = false;
             compare.value = null;
+            sweep.value = null;
         },
     );
 
@@ -293,6 +302,8 @@ export const useListening = defineStore('listening', () => {
         isLooping,
         compare,
         side,
+        sweep,
+        sweepAt,
         matchGain,
         load,
         loads,
