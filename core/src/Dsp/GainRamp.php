@@ -30,6 +30,15 @@ final class GainRamp
         $this->length = max(1, (int) round($sampleRate * $milliseconds / 1000.0));
     }
 
+    /** Samples after which a processor is set again while its values move. */
+    public const STEP = 64;
+
+    /** A gain that is set again and again on its way, and only goes straight from one to the next. */
+    public static function betweenSteps(float $gain, int $sampleRate): self
+    {
+        return new self($gain, $sampleRate, 1000.0 * self::STEP / $sampleRate);
+    }
+
     public function towards(float $target): void
     {
         if ($target === $this->target) {

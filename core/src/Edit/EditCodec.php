@@ -34,6 +34,11 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
+        return new KeepsAutomation($this->edit($node, $session));
+    }
+
+    private function edit(JsonNode $node, Session $session): Edit
+    {
         $type = $node->get('type');
         $name = is_string($type->value) ? $type->value : '';
         $fields = fn (string ...$keys): JsonNode => $node->keys(['type', ...array_values($keys)]);
@@ -52,6 +57,8 @@ final readonly class EditCodec
             'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'move-clip-gains' => new MoveClipGains(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'several' => new Several($fields('label', 'edits')->get('label')->text(1, 200), $node->get('edits')->items(Several::MOST), $this),
+            'set-lane' => $this->setLane($fields('channel', 'target', 'points'), $session),
+            'fade' => self::fade($fields('channels', 'direction', 'from', 'to')),
             'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
             'set-pan' => new SetPan(self::ids($fields('channels', 'pan')->get('channels')), $node->get('pan')->number(-1.0, 1.0)),
             'set-mute' => new SetMute(self::ids($fields('channels', 'mute')->get('channels')), $node->get('mute')->boolean()),
@@ -72,6 +79,26 @@ final readonly class EditCodec
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
         };
+    }
+
+    private function setLane(JsonNode $node, Session $session): SetLane
+    {
+        $channel = Channels::find($session, $node->get('channel')->id());
+        $target = $this->sessions->lanes()->target($node->get('target'), $channel);
+
+        return new SetLane($channel->id, $target, $this->sessions->lanes()->points($node->get('points'), $target, $channel));
+    }
+
+    private static function fade(JsonNode $node): Fade
+    {
+        $from = $node->get('from')->integer(0, 1 << 40);
+
+        return new Fade(
+            self::ids($node->get('channels')),
+            $node->get('direction')->oneOf(['in', 'out']) === 'in',
+            $from,
+            $node->get('to')->integer($from + 1, 1 << 40),
+        );
     }
 
     private function addChannel(JsonNode $node): AddChannel

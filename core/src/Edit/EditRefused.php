@@ -49,6 +49,11 @@ final class EditRefused extends Refusal
         return new self('range', "{$what} is at its limit of {$limit}. Nothing was moved, so that the others keep their relation.");
     }
 
+    public static function followsLane(string $name): self
+    {
+        return new self('automation', "The fader of {$name} is automated. Mute it, or take its automation away first.");
+    }
+
     public static function noSuchSend(string $id): self
     {
         return new self('send', "There is no send \"{$id}\" any more.");

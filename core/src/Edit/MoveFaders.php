@@ -22,12 +22,23 @@ final readonly class MoveFaders implements Edit
 
     public function apply(Session $session): Session
     {
-        $gains = array_map(static fn (string $id): ?float => Channels::find($session, $id)->fader, $this->channels);
+        $gains = [];
+        foreach ($this->channels as $id) {
+            $channel = Channels::find($session, $id);
+            array_push($gains, $channel->fader, ...($channel->lane('fader')?->values() ?? []));
+        }
         $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the faders');
 
-        return Channels::each($session, $this->channels, static fn (Channel $channel): Channel => $channel->fader === null
-            ? $channel
-            : $channel->withFader(round($channel->fader + $by, 3)));
+        return Channels::each($session, $this->channels, static fn (Channel $channel): Channel => self::moved($channel, $by));
+    }
+
+    /** A fader with all of its automation: the shape stays. */
+    public static function moved(Channel $channel, float $by): Channel
+    {
+        $lane = $channel->lane('fader');
+        $channel = $channel->fader === null ? $channel : $channel->withFader(round($channel->fader + $by, 3));
+
+        return $lane === null ? $channel : $channel->withLane($lane->movedBy($by));
     }
 
     public function label(Session $before): string

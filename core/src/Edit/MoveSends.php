@@ -22,12 +22,23 @@ final readonly class MoveSends implements Edit
 
     public function apply(Session $session): Session
     {
-        $gains = array_map(static fn (string $id): ?float => SendEdits::find($session, $id)->send->gain, $this->sends);
+        $gains = [];
+        foreach ($this->sends as $id) {
+            $place = SendEdits::find($session, $id);
+            array_push($gains, $place->send->gain, ...($place->channel->lane("send:{$id}")?->values() ?? []));
+        }
         $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the sends');
 
-        return SendEdits::each($session, $this->sends, static fn (Send $send): Send => $send->gain === null
+        $session = SendEdits::each($session, $this->sends, static fn (Send $send): Send => $send->gain === null
             ? $send
             : $send->withGain(round($send->gain + $by, 3)));
+        foreach ($this->sends as $id) {
+            $channel = SendEdits::find($session, $id)->channel;
+            $lane = $channel->lane("send:{$id}");
+            $session = $lane === null ? $session : $session->withChannel($channel->withLane($lane->movedBy($by)));
+        }
+
+        return $session;
     }
 
     public function label(Session $before): string

@@ -18,7 +18,20 @@ final readonly class SetFader implements Edit
 
     public function apply(Session $session): Session
     {
-        return Channels::each($session, $this->channels, fn (Channel $channel): Channel => $channel->withFader($this->gain));
+        return Channels::each($session, $this->channels, $this->set(...));
+    }
+
+    /** Where a fader is automated, its lane moves along as a whole. */
+    private function set(Channel $channel): Channel
+    {
+        if ($channel->lane('fader') === null) {
+            return $channel->withFader($this->gain);
+        }
+        if ($this->gain === null) {
+            throw EditRefused::followsLane($channel->name);
+        }
+
+        return $channel->fader === null ? $channel->withFader($this->gain) : MoveFaders::moved($channel, $this->gain - $channel->fader);
     }
 
     public function label(Session $before): string

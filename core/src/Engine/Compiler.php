@@ -11,12 +11,14 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
+use Hafen\Routing\RowLatency;
 use Hafen\Session\Channel;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Split;
+use Hafen\Session\TapPoint;
 use Hafen\Session\TapSource;
 
 /** Turns a session into a plan; from one revision to the next it keeps every strip, feed and insert that is still there. */
@@ -36,6 +38,7 @@ final readonly class Compiler
         $audibility = Audibility::of($session);
         $alignment = Alignment::of($session, $this->processors);
         $setting = new Setting($session->sampleRate, $session->tempo);
+        $latency = new RowLatency($this->processors, $setting);
         $known = [];
         foreach ($before->strips ?? [] as $earlier) {
             $known += $earlier->stops();
@@ -49,13 +52,14 @@ final readonly class Compiler
             }
             $replays = $excerpt->replays[$id] ?? [];
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
-            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting) : []);
-            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting));
-            $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id));
+            $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
+            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id]) : []);
+            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader));
+            $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
             }
-            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $strips, $before) : [];
+            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips, $before) : [];
             $strips[$id]->feedBy(array_values($into), $channel->source instanceof TapSource);
             $feeds += $into;
         }
@@ -92,14 +96,19 @@ final readonly class Compiler
      * @param  array<string, Strip>  $strips  that come before it
      * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
-    private function feeds(array $routes, Session $session, Alignment $alignment, array $strips, ?Plan $before): array
+    private function feeds(array $routes, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before): array
     {
         $feeds = [];
         foreach ($routes as $route) {
             $from = $session->channel($route->from);
             assert($from !== null);
             $feed = $before->feeds[$route->key()] ?? new Feed($session->sampleRate);
-            $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route));
+            $late = $alignment->arrival[$route->from] + match ($route->tap) {
+                TapPoint::Source => 0,
+                TapPoint::PreFader => $latency->of($from->inserts),
+                TapPoint::PostFader => $latency->of($from->inserts) + $latency->of($from->postInserts),
+            };
+            $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route), $late);
             if ($before === null) {
                 $feed->settle();
             }
@@ -113,21 +122,28 @@ final readonly class Compiler
     /**
      * @param  list<Insert>  $inserts
      * @param  array<string, Stop>  $known  that were there before, by the stage after each
+     * @param  int  $late  samples by which sound comes late to the row
      * @return list<Stop>
      */
-    private function row(array $inserts, Channel $channel, array $known, Setting $setting): array
+    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $late): array
     {
-        return array_map(fn (Insert $insert): Stop => $insert instanceof Split
-            ? $this->split($insert, $channel, $known, $setting)
-            : $this->slot($insert, $channel, $known, $setting), $inserts);
+        $stops = [];
+        foreach ($inserts as $insert) {
+            $stops[] = $stop = $insert instanceof Split
+                ? $this->split($insert, $channel, $known, $setting, $late)
+                : $this->slot($insert, $channel, $known, $setting, $late);
+            $late += $stop->latency();
+        }
+
+        return $stops;
     }
 
     /** @param  array<string, Stop>  $known */
-    private function split(Split $split, Channel $channel, array $known, Setting $setting): SplitSlot
+    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $late): SplitSlot
     {
         $stops = [];
         foreach ($split->branches as $branch) {
-            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting);
+            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $late);
         }
         $slot = $known["insert:{$split->id}"] ?? null;
         if (! $slot instanceof SplitSlot) {
@@ -139,7 +155,7 @@ final readonly class Compiler
     }
 
     /** @param  array<string, Stop>  $known */
-    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting): Slot
+    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting, int $late): Slot
     {
         assert($insert instanceof ProcessorInsert);
         $slot = $known["insert:{$insert->id}"] ?? null;
@@ -154,7 +170,7 @@ final readonly class Compiler
                 $setting->sampleRate,
             );
         }
-        $slot->configure($insert, $channel->insertsOn);
+        $slot->configure($insert, $channel, $late);
 
         return $slot;
     }

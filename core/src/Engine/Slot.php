@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
+use Hafen\Dsp\GainRamp;
 use Hafen\Metering\Meter;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
+use Hafen\Session\Channel;
 use Hafen\Session\ProcessorInsert;
 
 /**
@@ -19,13 +21,28 @@ use Hafen\Session\ProcessorInsert;
 final class Slot implements Stop
 {
     /** Frames between two steps of a moving parameter. */
-    private const STEP = 64;
+    private const STEP = GainRamp::STEP;
 
     private readonly Meter $meter;
 
     private readonly ParameterGlide $glide;
 
     private readonly DryWet $share;
+
+    private readonly Ride $ride;
+
+    private ?ParameterRide $parameterRide = null;
+
+    /** @var array<string, float> set last by the ride */
+    private array $ridden = [];
+
+    /** Nothing sounded yet: what rides starts where it is. */
+    private bool $isFresh = true;
+
+    /** Samples by which sound comes late to the insert. */
+    private int $late = 0;
+
+    private int $position = 0;
 
     private int $nanoseconds = 0;
 
@@ -40,18 +57,29 @@ final class Slot implements Stop
         $this->meter = new Meter;
         $this->glide = new ParameterGlide($spec, $values, $sampleRate);
         $this->share = new DryWet($sampleRate, $processor->latency());
+        $this->ride = new Ride($sampleRate);
     }
 
     /** Takes the insert's state; what changed is moved to, not jumped to. */
-    public function configure(ProcessorInsert $insert, bool $rowOn): void
+    public function configure(ProcessorInsert $insert, Channel $channel, int $late): void
     {
-        $target = $insert->on && $rowOn ? $insert->mix : 0.0;
+        $mix = RideLaws::mix($channel, $insert->id);
+        $this->ride->follow($mix);
+        $this->late = $late;
+        $before = $this->parameterRide;
+        $this->parameterRide = ParameterRide::of($channel, $insert->id, $this->spec);
+        $target = $insert->on && $channel->insertsOn ? ($mix === null ? $insert->mix : 1.0) : 0.0;
         if ($target > 0.0 && $this->share->isIdle()) {
             $this->processor->reset();
+            $this->isFresh = true;
             $this->share->fill($this->processor->latency());
         }
         $this->share->towards($target);
         $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters));
+        if ($before !== null && $this->parameterRide === null) {
+            $this->processor->set($this->glide->step(0));
+        }
+        $this->ridden = [];
         if ($this->glide->moving()) {
             // Choices and switches at once: latency depends on them. Numbers wait for the sound, if there is any.
             $this->processor->set($this->glide->step($this->share->isIdle() ? PHP_INT_MAX : 0));
@@ -63,11 +91,13 @@ final class Slot implements Stop
     public function settle(): void
     {
         $this->share->settle();
+        $this->ride->settle();
     }
 
     public function reset(): void
     {
         $this->processor->reset();
+        $this->isFresh = true;
         $this->share->reset();
     }
 
@@ -84,7 +114,8 @@ final class Slot implements Stop
     public function process(Block $block, int $place, bool $metered, ?StageTaps $taps): void
     {
         $start = hrtime(true);
-        $this->share->process($block, $this->wet(...));
+        $this->position = $place - $this->late;
+        $this->share->process($block, $this->wet(...), $this->ride->isIdle() ? null : $this->ride->gains($this->position, $block->frames()));
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
             $this->meter->measure($block, $place);
@@ -126,7 +157,7 @@ final class Slot implements Stop
 
     private function wet(Block $block): void
     {
-        if (! $this->glide->moving()) {
+        if (! $this->glide->moving() && $this->parameterRide === null) {
             $this->processor->process($block);
 
             return;
@@ -135,13 +166,14 @@ final class Slot implements Stop
         $left = $right = [];
         $mono = true;
         $frames = $block->frames();
-        for ($at = 0; $at < $frames; $at += self::STEP) {
+        for ($at = 0; $at < $frames; $at += $length) {
+            $length = min($frames - $at, $this->parameterRide === null ? self::STEP : $this->toGrid($this->position + $at));
             $part = new Block(
-                array_slice($block->left, $at, self::STEP),
-                $block->mono ? [] : array_slice($block->right, $at, self::STEP),
+                array_slice($block->left, $at, $length),
+                $block->mono ? [] : array_slice($block->right, $at, $length),
                 $block->mono,
             );
-            $this->processor->set($this->glide->step(self::STEP));
+            $this->set($this->position + $at, $this->parameterRide === null ? self::STEP : $length);
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;
@@ -150,5 +182,34 @@ final class Slot implements Stop
         $block->left = array_merge(...$left);
         $block->right = $mono ? [] : array_merge(...$right);
         $block->mono = $mono;
+    }
+
+    /** Samples up to the next of the session's grid. */
+    private function toGrid(int $position): int
+    {
+        $past = $position % ParameterRide::GRID;
+
+        return ParameterRide::GRID - ($past < 0 ? $past + ParameterRide::GRID : $past);
+    }
+
+    private function set(int $position, int $frames): void
+    {
+        $isMoving = $this->glide->moving();
+        $values = $this->glide->step($frames);
+        if ($this->parameterRide === null) {
+            $this->processor->set($values);
+
+            return;
+        }
+        if ($this->isFresh) {
+            $this->isFresh = false;
+            $this->processor->set($values->withNumbers($this->parameterRide->at($position - ParameterRide::GRID)));
+            $this->processor->reset();
+        }
+        $ridden = $this->parameterRide->at($position);
+        if ($isMoving || $ridden !== $this->ridden) {
+            $this->ridden = $ridden;
+            $this->processor->set($values->withNumbers($ridden));
+        }
     }
 }

@@ -35,6 +35,16 @@ final class Strip
 
     private readonly StereoGain $fader;
 
+    private readonly Ride $ride;
+
+    /** Of the left and the right side, where the pan moves. */
+    private readonly Ride $rideLeft;
+
+    private readonly Ride $rideRight;
+
+    /** Samples by which sound comes late to the fader. */
+    private int $lateAtFader = 0;
+
     /** Closes for a moment while the row is rebuilt. */
     private readonly GainRamp $gate;
 
@@ -71,15 +81,25 @@ final class Strip
         $this->postFader = new Meter;
         $this->trim = new GainRamp(1.0, $sampleRate);
         $this->fader = new StereoGain(1.0, $sampleRate);
+        $this->ride = new Ride($sampleRate);
+        $this->rideLeft = new Ride($sampleRate);
+        $this->rideRight = new Ride($sampleRate);
         $this->gate = new GainRamp(1.0, $sampleRate, 5.0);
     }
 
-    public function configure(Channel $channel, float $panLaw, bool $audible): void
+    /** @param  int  $lateAtFader  samples by which sound comes late to the fader */
+    public function configure(Channel $channel, float $panLaw, bool $audible, int $lateAtFader): void
     {
+        $this->lateAtFader = $lateAtFader;
         $this->width = $channel->width;
         $this->trim->towards(Decibel::toGain($channel->trim->gain) * ($channel->trim->invert ? -1.0 : 1.0));
-        $fader = $audible ? Decibel::toGain($channel->fader) : 0.0;
-        [$left, $right] = PanLaw::gains($channel->width, $channel->pan, $panLaw);
+        // What moves over time is ridden; what stands still is set.
+        $fader = $audible ? ($channel->lane('fader') === null ? Decibel::toGain($channel->fader) : 1.0) : 0.0;
+        $pan = RideLaws::pan($channel, $panLaw);
+        [$left, $right] = $pan === null ? PanLaw::gains($channel->width, $channel->pan, $panLaw) : [1.0, 1.0];
+        $this->ride->follow(RideLaws::level($channel));
+        $this->rideLeft->follow($pan[0] ?? null);
+        $this->rideRight->follow($pan[1] ?? null);
         $this->fader->towards($fader * $left, $fader * $right);
         $this->passing = [];
     }
@@ -129,6 +149,9 @@ final class Strip
         $this->trim->settle();
         $this->fader->settle();
         $this->gate->settle();
+        $this->ride->settle();
+        $this->rideLeft->settle();
+        $this->rideRight->settle();
         $this->inserts->settle();
         $this->postInserts->settle();
         foreach ($this->feeds as $feed) {
@@ -254,6 +277,7 @@ final class Strip
         $atFader = hrtime(true);
         $this->nanoseconds[0] += $atFader - $start;
         $this->fader->process($block);
+        $this->automate($block, $place - $this->lateAtFader);
         $this->postInserts->process($block, $place, $metered, $taps);
         $sound = $this->postFader->measure($block, $place);
         if (! $sound) {
@@ -306,15 +330,26 @@ final class Strip
         return $this->replays[Tap::PRE_FADER]->read($place, $frames);
     }
 
+    private function automate(Block $block, int $position): void
+    {
+        $this->ride->process($block, $position);
+        if ($this->rideLeft->isIdle() && $this->rideRight->isIdle()) {
+            return;
+        }
+        $block->widen();
+        $block->left = Samples::multiply($block->left, $this->rideLeft->gains($position, $block->frames()));
+        $block->right = Samples::multiply($block->right, $this->rideRight->gains($position, $block->frames()));
+    }
+
     private function gather(int $place, int $frames): Block
     {
         if ($this->clips !== null) {
             return $this->clips->read($place, $frames);
         }
         if ($this->followsTap && count($this->feeds) === 1) {
-            $block = $this->feeds[0]->take($frames);
+            $block = $this->feeds[0]->take($place, $frames);
         } else {
-            $block = $this->sum($frames);
+            $block = $this->sum($place, $frames);
         }
         if ($this->width === Width::Mono && ! $block->mono) {
             $block = Block::mono(Samples::mid($block->left, $block->right));
@@ -324,11 +359,11 @@ final class Strip
     }
 
     /** What all feeds bring. The same sound on both sides is summed once, for both. */
-    private function sum(int $frames): Block
+    private function sum(int $place, int $frames): Block
     {
         $both = $left = $right = $this->brought = [];
         foreach ($this->feeds as $feed) {
-            [$one, $other] = $feed->parts($frames);
+            [$one, $other] = $feed->parts($place, $frames);
             if ($this->remembers) {
                 $this->brought[] = [$feed->from(), $one, $other];
             }

@@ -21,6 +21,7 @@ final readonly class Pilot
         return new self([
             new ClipsAtOutput,
             new LimiterNotLast,
+            new FadeIntoLimiter,
             new PathOutOfTime,
             new NoWayToMain,
             new ReturnNotWet,

@@ -86,8 +86,8 @@ final class Drive implements Processor
     {
         $input = Decibel::toGain($values->number('drive'));
         $output = Decibel::toGain($values->number('output'));
-        $this->input ??= new GainRamp($input, $this->setting->sampleRate);
-        $this->output ??= new GainRamp($output, $this->setting->sampleRate);
+        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
+        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
         $this->input->towards($input);
         $this->output->towards($output);
         $this->shape = $values->number('shape') / 100.0;

@@ -108,7 +108,7 @@ final class ParametricEq implements Processor
     {
         $this->cascade->set(self::sections($values, $this->setting->sampleRate));
         $gain = Decibel::toGain($values->number('output'));
-        $this->output ??= new GainRamp($gain, $this->setting->sampleRate);
+        $this->output ??= GainRamp::betweenSteps($gain, $this->setting->sampleRate);
         $this->output->towards($gain);
     }
 

@@ -54,7 +54,7 @@ final class Trim implements Processor
     public function set(ParameterValues $values): void
     {
         $gain = Decibel::toGain($values->number('gain'));
-        $this->gain ??= new GainRamp($gain, $this->setting->sampleRate);
+        $this->gain ??= GainRamp::betweenSteps($gain, $this->setting->sampleRate);
         $this->gain->towards($gain);
         $polarity = $values->choice('polarity');
         $this->leftSign = $polarity === 'inverted' || $polarity === 'left' ? -1.0 : 1.0;

@@ -19,6 +19,7 @@ final readonly class Channel
      * @param  list<Insert>  $inserts
      * @param  list<Insert>  $postInserts
      * @param  list<Send>  $sends
+     * @param  list<Lane>  $automation  one for each thing that moves
      */
     public function __construct(
         public string $id,
@@ -39,6 +40,7 @@ final readonly class Channel
         public array $sends = [],
         public bool $aligned = true,
         public bool $hidden = false,
+        public array $automation = [],
     ) {
     }
 
@@ -52,6 +54,18 @@ final readonly class Channel
     public function allInserts(): array
     {
         return [...Inserts::all($this->inserts), ...Inserts::all($this->postInserts)];
+    }
+
+    /** What moves a control over time, by its target's text; null where nothing does. */
+    public function lane(string $target): ?Lane
+    {
+        foreach ($this->automation as $lane) {
+            if ($lane->target->text() === $target) {
+                return $lane;
+            }
+        }
+
+        return null;
     }
 
     /** The first send to a channel. */
@@ -154,5 +168,19 @@ final readonly class Channel
     public function withHidden(bool $hidden): self
     {
         return $this->copy(hidden: $hidden);
+    }
+
+    /** @param  list<Lane>  $automation */
+    public function withAutomation(array $automation): self
+    {
+        return $this->copy(automation: $automation);
+    }
+
+    /** The channel with one lane put in place of that of the same target, or added. */
+    public function withLane(Lane $lane): self
+    {
+        $others = array_filter($this->automation, static fn (Lane $other): bool => $other->target->text() !== $lane->target->text());
+
+        return $this->withAutomation([...array_values($others), $lane]);
     }
 }

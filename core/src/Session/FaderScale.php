@@ -17,12 +17,33 @@ final class FaderScale
 
     private const SPREAD = 45.0;
 
+    /** Where a gain stands, 0 to 1 and above where it is higher than the highest; silence is 0. */
+    public static function travelAt(?float $gain): float
+    {
+        $low = self::power(self::LOWEST);
+
+        return $gain === null || $gain <= self::LOWEST ? 0.0 : (self::power($gain) - $low) / (1.0 - $low);
+    }
+
+    /** The gain that stands at a place; null is silence. */
+    public static function gainAt(float $travel): ?float
+    {
+        $low = self::power(self::LOWEST);
+
+        return $travel <= 0.0 ? null : self::HIGHEST + self::SPREAD * log10($low + $travel * (1.0 - $low));
+    }
+
     /** dB that a hundredth of the travel makes at a gain. */
     public static function resolutionAt(float $gain): float
     {
-        $low = 10.0 ** ((self::LOWEST - self::HIGHEST) / self::SPREAD);
-        $here = 10.0 ** ((max(self::LOWEST, $gain) - self::HIGHEST) / self::SPREAD);
+        $low = self::power(self::LOWEST);
+        $here = self::power(max(self::LOWEST, $gain));
 
         return 0.01 * (1.0 - $low) * self::SPREAD / (M_LN10 * $here);
+    }
+
+    private static function power(float $gain): float
+    {
+        return 10.0 ** (($gain - self::HIGHEST) / self::SPREAD);
     }
 }

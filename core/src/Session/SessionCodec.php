@@ -25,9 +25,12 @@ final readonly class SessionCodec
 
     private RowCodec $rows;
 
+    private LaneCodec $lanes;
+
     public function __construct(ProcessorCatalogue $processors)
     {
         $this->rows = new RowCodec($processors);
+        $this->lanes = new LaneCodec($processors);
     }
 
     /**
@@ -86,7 +89,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -98,7 +101,7 @@ final readonly class SessionCodec
         }
         $fader = $node->optional('fader');
 
-        return new Channel(
+        $channel = new Channel(
             $id,
             $kind,
             $node->get('name')->text(1, 120),
@@ -118,6 +121,8 @@ final readonly class SessionCodec
             $node->optional('aligned')?->boolean() ?? true,
             $node->optional('hidden')?->boolean() ?? false,
         );
+
+        return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
     }
 
     private function source(?JsonNode $node, ChannelKind $kind): Source
@@ -209,6 +214,12 @@ final readonly class SessionCodec
         return $this->rows->parameters($node, $processor);
     }
 
+    /** The automation of a channel, for edits that bring some. */
+    public function lanes(): LaneCodec
+    {
+        return $this->lanes;
+    }
+
     /**
      * A row of inserts that stands by itself, with unique ids.
      *
@@ -263,6 +274,7 @@ final readonly class SessionCodec
             'output' => $channel->output,
             'aligned' => $channel->aligned,
             'hidden' => $channel->hidden,
+            ...($channel->automation === [] ? [] : ['automation' => LaneCodec::encode($channel->automation)]),
         ];
     }
 

@@ -43,7 +43,7 @@ final class FromFaderProbe
         $this->truePeak = new TruePeakMeter;
         $this->correlation = new CorrelationMeter;
         // What only has a gain put to it need not be looked at again.
-        $this->low = $channel->postInserts === [] ? null : new LowSpectrumMeter($session->sampleRate);
+        $this->low = $channel->postInserts === [] && $channel->lane('fader') === null && $channel->lane('pan') === null && $channel->lane('mute') === null ? null : new LowSpectrumMeter($session->sampleRate);
         $this->isMain = $channel->kind === ChannelKind::Main;
         $this->overview = new OverviewMeter($window->from, $window->to, self::OVERVIEW_POINTS);
         $this->overs = new OverRegions($session->sampleRate);

@@ -10,6 +10,12 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
+use Hafen\Session\Channel;
+use Hafen\Session\Insert;
+use Hafen\Session\Inserts;
+use Hafen\Session\Lane;
+use Hafen\Session\LaneCodec;
+use Hafen\Session\LaneKind;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Session\TapPoint;
@@ -47,7 +53,7 @@ final readonly class SurveyMap
             $heard = self::heard($codec->channelToArray($channel));
             $feeds = $needs = [];
             foreach ($routes->into($id) as $route) {
-                $feeds[$route->key()] = [self::feed($route, $session), self::isSilent($route) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
+                $feeds[$route->key()] = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
                 $needs["{$route->from}:pre"] = [$route->from, $upKeys[$route->from], Tap::PRE_FADER];
                 if ($route->tap === TapPoint::Source) {
                     $needs["{$route->from}:source"] = [$route->from, $upKeys[$route->from], Tap::SOURCE];
@@ -57,10 +63,12 @@ final readonly class SurveyMap
             $upKeys[$id] = self::hash([
                 $common, $channel->kind->value, $feeds, $alignment->arrival[$id],
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
+                ...self::lanes($channel, static fn (Lane $lane): bool => self::isAbout($lane, $channel->inserts)),
             ]);
             $outKeys[$id] = self::hash([
                 $upKeys[$id], $audibility->has($id),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
+                ...self::lanes($channel, static fn (Lane $lane): bool => $lane->target->kind !== LaneKind::Send && ! self::isAbout($lane, $channel->inserts)),
             ]);
             $taken = array_filter($routes->outOf($id), static fn (Route $route): bool => $route->tap === TapPoint::Source);
             $up = new SurveyPart($id, Section::UpToFader, $upKeys[$id], array_values($needs),
@@ -132,12 +140,33 @@ final readonly class SurveyMap
         }
         $from = $session->channel($route->from);
 
-        return self::isSilent($route) ? ['off'] : [$send->gain, $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
+        $lane = $from?->lane("send:{$send->id}");
+
+        return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : LaneCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
     }
 
-    private static function isSilent(Route $route): bool
+    private static function isSilent(Route $route, Session $session): bool
     {
-        return $route->send !== null && (! $route->send->on || $route->send->gain === null);
+        $isRidden = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
+
+        return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isRidden));
+    }
+
+    /**
+     * @param  callable(Lane): bool  $wanted
+     * @return list<mixed> nothing where nothing moves
+     */
+    private static function lanes(Channel $channel, callable $wanted): array
+    {
+        $lanes = array_values(array_filter($channel->automation, $wanted));
+
+        return $lanes === [] ? [] : [LaneCodec::encode($lanes)];
+    }
+
+    /** @param  list<Insert>  $row */
+    private static function isAbout(Lane $lane, array $row): bool
+    {
+        return $lane->target->isOfInsert() && in_array($lane->target->part, array_map(static fn (Insert $insert): string => $insert->id(), Inserts::all($row)), true);
     }
 
     /**

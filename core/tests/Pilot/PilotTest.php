@@ -158,3 +158,15 @@ it('notes a level that counts twice when it is printed', function (): void {
         ->and($printed(-6.0, TapPoint::PostFader))->toBe([])
         ->and($printed(-7.0, TapPoint::PreFader))->toBe([]);
 });
+
+it('notes a fade in front of a limiter, not one behind it', function (): void {
+    $fade = ['type' => 'fade', 'channels' => ['main'], 'direction' => 'out', 'from' => 10, 'to' => 48000];
+    $after = ['type' => 'move-insert', 'insert' => 'i5', 'channel' => 'main', 'row' => 'postInserts'];
+    $ids = static fn (Session $session): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes($session));
+    expect($ids(edited(quietSession(), $fade)))->toBe([])
+        ->and($ids(edited(edited(quietSession(), $after), $fade)))->toContain('fade-into-limiter:main:i5');
+    $trim = edited(quietSession(), ['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'trim', 'at' => 0]);
+    $lane = static fn (float $to): array => ['type' => 'set-lane', 'channel' => 'main', 'target' => 'parameter:'.$trim->main()->inserts[0]->id().':gain', 'points' => [['at' => 0, 'value' => 0], ['at' => 9, 'value' => $to]]];
+    expect($ids(edited($trim, $lane(-60.0))))->toContain('fade-into-limiter:main:'.$trim->main()->inserts[0]->id())
+        ->and($ids(edited($trim, $lane(0.0))))->toBe([]);
+});

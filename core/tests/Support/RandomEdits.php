@@ -78,7 +78,10 @@ final class RandomEdits
             fn () => ['type' => 'move-channel', 'channel' => $channel(), 'to' => mt_rand(0, 10)],
             fn () => ['type' => 'move-clip-gains', 'channels' => $some(), 'by' => mt_rand(-60, 60) / 10],
             fn () => ['type' => 'several', 'label' => 'Two', 'edits' => [['type' => 'set-fader', 'channels' => $some(), 'gain' => $gain], ['type' => 'set-pan', 'channels' => $some(), 'pan' => 0.5]]],
-        ][mt_rand(0, 42)]();
+            fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => ['fader', 'pan', 'mute'][mt_rand(0, 2)], 'points' => [['at' => 10, 'value' => 0], ['at' => mt_rand(20, 200), 'value' => 1, 'curve' => 0.5]]],
+            fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => mt_rand(0, 1) === 0 ? 'send:'.$send() : 'mix:'.$insert(), 'points' => [['at' => 0, 'value' => 0.5], ['at' => 100, 'value' => 1]]],
+            fn () => ['type' => 'fade', 'channels' => $some(), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => mt_rand(0, 50), 'to' => mt_rand(60, 200)],
+        ][mt_rand(0, 45)]();
     }
 
     /** @param  list<string>  $of */

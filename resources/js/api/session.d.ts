@@ -82,6 +82,12 @@ export interface Channel {
      * Not shown; the sound is the same
      */
     hidden?: boolean;
+    /**
+     * What moves over time; left out where nothing does
+     *
+     * @maxItems 256
+     */
+    automation?: Lane[];
 }
 export interface ClipSource {
     type: 'clips';
@@ -185,4 +191,28 @@ export interface Send {
      * -1 left to +1 right
      */
     pan?: number;
+}
+export interface Lane {
+    /**
+     * "fader", "pan", "mute", "send:ID", "mix:ID" or "parameter:ID:NAME" of this channel; each has one lane at most
+     */
+    target: string;
+    /**
+     * In the order of time
+     *
+     * @minItems 1
+     * @maxItems 4000
+     */
+    points: LanePoint[];
+}
+export interface LanePoint {
+    at: Position;
+    /**
+     * dB for fader and send (null is silence), -1 to 1 for pan, 0 or 1 for mute, 0 to 1 for mix, otherwise in the unit of the parameter
+     */
+    value: number | null;
+    /**
+     * How the way to the next point bends: 0 straight, above 0 it sets out slowly, below 0 it arrives slowly
+     */
+    curve?: number;
 }

@@ -48,7 +48,7 @@ final readonly class LowerFaders implements Remedy
         return new Proposal(
             'Lower all faders '.Decibel::text(-$amount, 'dB', true),
             [['type' => 'move-faders', 'channels' => Situation::ids($moving), 'by' => -$amount]],
-            [sprintf(
+            [...self::automated($moving, $amount), sprintf(
                 '%s at %s: a hundredth of its travel is %.2f dB, now %.2f.',
                 $lowest->name,
                 Decibel::text($after, 'dB', true),
@@ -56,6 +56,30 @@ final readonly class LowerFaders implements Remedy
                 FaderScale::resolutionAt($lowest->fader),
             )],
         );
+    }
+
+    /**
+     * @param  list<Channel>  $moving
+     * @return list<string>
+     */
+    private static function automated(array $moving, float $amount): array
+    {
+        $names = [];
+        $lowest = FaderScale::HIGHEST;
+        foreach ($moving as $channel) {
+            $values = $channel->lane('fader')?->values() ?? [];
+            if ($values !== []) {
+                $names[] = $channel->name;
+                $lowest = min($lowest, ...$values);
+            }
+        }
+
+        return $names === [] ? [] : [sprintf(
+            'Automation of %s moves along and keeps its shape; where it is lowest, at %s, a hundredth of the travel is %.2f dB.',
+            implode(', ', $names),
+            Decibel::text(max(FaderScale::LOWEST, $lowest - $amount), 'dB', true),
+            FaderScale::resolutionAt(max(FaderScale::LOWEST, $lowest - $amount)),
+        )];
     }
 
     /** @return list<Channel> */

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Session\Channel;
+use Hafen\Session\Lane;
+use Hafen\Session\LaneCurve;
+use Hafen\Session\LanePoint;
+use Hafen\Session\LaneTarget;
+use Hafen\Session\Session;
+
+/** Fades channels in or out by their faders, from one sample to another; what their lanes do elsewhere stays. */
+final readonly class Fade implements Edit
+{
+    /** @param  list<string>  $channels */
+    public function __construct(public array $channels, public bool $isIn, public int $from, public int $to)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        return Channels::each($session, $this->channels, $this->faded(...));
+    }
+
+    public function label(Session $before): string
+    {
+        return 'Fade '.Channels::named($before, $this->channels).($this->isIn ? ' in' : ' out');
+    }
+
+    public function touches(Session $before): array
+    {
+        return Channels::paths($this->channels, 'automation/fader');
+    }
+
+    private function faded(Channel $channel): Channel
+    {
+        $lane = $channel->lane('fader');
+        $curve = $lane === null ? null : new LaneCurve($lane);
+        $loud = $curve === null ? $channel->fader : $curve->at($this->isIn ? $this->to : $this->from);
+        $points = array_filter($lane->points ?? [], fn (LanePoint $point): bool => $this->isIn ? $point->at > $this->to : $point->at < $this->from);
+        $fade = $this->isIn
+            ? [new LanePoint($this->from, null), new LanePoint($this->to, $loud)]
+            : [new LanePoint($this->from, $loud), new LanePoint($this->to, null)];
+
+        // Before a fade-in and after a fade-out there is nothing.
+        return $channel->withLane(new Lane(LaneTarget::fader(), $this->isIn ? [...$fade, ...array_values($points)] : [...array_values($points), ...$fade]));
+    }
+}

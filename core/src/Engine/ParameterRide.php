@@ -1,0 +1,44 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Dsp\GainRamp;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\Channel;
+use Hafen\Session\LaneCurve;
+use Hafen\Session\LaneKind;
+
+/** What the lanes of a channel ask of the parameters of one insert, on a fixed grid of the session. */
+final readonly class ParameterRide
+{
+    public const GRID = GainRamp::STEP;
+
+    /** @param  non-empty-array<string, LaneCurve>  $curves  by parameter id */
+    private function __construct(private array $curves)
+    {
+    }
+
+    /** Null where none of them moves. */
+    public static function of(Channel $channel, string $insert, ProcessorSpec $spec): ?self
+    {
+        $curves = [];
+        foreach ($channel->automation as $lane) {
+            $parameter = $lane->target->kind === LaneKind::Parameter && $lane->target->part === $insert ? $spec->parameter((string) $lane->target->parameter) : null;
+            if ($parameter !== null) {
+                $curves[$parameter->id] = new LaneCurve($lane, $parameter->scale);
+            }
+        }
+
+        return $curves === [] ? null : new self($curves);
+    }
+
+    /** @return array<string, float> where the stretch of the grid ends that a sample lies in, by parameter id */
+    public function at(int $position): array
+    {
+        $grid = ((int) floor($position / self::GRID) + 1) * self::GRID;
+
+        return array_map(static fn (LaneCurve $curve): float => (float) $curve->at($grid), $this->curves);
+    }
+}
