@@ -149,6 +149,7 @@ export function useKeys(showKeys: () => void): void {
             e: toggleInsert,
             w: wrap,
             g: group,
+            a: () => selection.channels.forEach((id) => screen.toggleLane(id)),
             m: () => toggleChannels('mute'),
             s: () => toggleChannels('solo'),
             '?': showKeys,

@@ -52,7 +52,7 @@ final readonly class FadeIntoLimiter implements Check
 
     private static function limiter(Channel $channel, Row $row, int $from): ?ProcessorInsert
     {
-        $working = Chart::working($channel, array_values(array_slice($channel->row($row), $from)));
+        $working = Chart::working($channel, array_slice($channel->row($row), $from));
         foreach ($working as $insert) {
             if ($insert->processor === 'limiter') {
                 return $insert;

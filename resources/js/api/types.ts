@@ -2,6 +2,8 @@ import type {
     Branch as DocumentBranch,
     BusSource,
     Clip,
+    Lane as DocumentLane,
+    LanePoint as DocumentLanePoint,
     ProcessorInsert as DocumentProcessorInsert,
     Send as DocumentSend,
     SessionDocument,
@@ -16,6 +18,8 @@ export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Bran
 export type Insert = ProcessorInsert | Split;
 export type Send = Required<DocumentSend>;
 export type TapName = Send['tap'];
+export type LanePoint = DocumentLanePoint;
+export type Lane = DocumentLane;
 
 export interface Channel {
     id: string;
@@ -36,6 +40,8 @@ export interface Channel {
     output: string;
     aligned: boolean;
     hidden: boolean;
+    /** Left out where nothing moves. */
+    automation?: Lane[];
 }
 
 export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };

@@ -6,6 +6,7 @@ import { clock, decibels } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
+import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { groupChannels } from '@/moves';
@@ -22,6 +23,7 @@ const imports = useImports();
 const finder = useFinder();
 const selection = useSelection();
 const survey = useSurvey();
+const screen = useScreen();
 const media = shallowRef<MediaState | null>(null);
 const name = ref(props.channel.name);
 const field = ref<HTMLInputElement>();
@@ -307,6 +309,14 @@ function remove(): void {
                 Add after fader
             </button>
             <SplitMenu v-if="!many" :channel="channel" />
+            <button
+                class="text-button"
+                title="A"
+                :aria-expanded="screen.lanes[channel.id] !== undefined"
+                @click="along.forEach((id) => screen.toggleLane(id))"
+            >
+                Automation
+            </button>
             <template v-if="!isMain">
                 <button v-if="channel.kind !== 'cue'" class="text-button" title="G" @click="group">Group</button>
                 <button

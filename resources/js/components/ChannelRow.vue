@@ -2,8 +2,10 @@
 import { computed, nextTick, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
+import { laneFaderAt, laneOf } from '@/lanes';
 import { useCatalogue } from '@/stores/catalogue';
 import { useImports } from '@/stores/imports';
+import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -22,6 +24,7 @@ const session = useSession();
 const selection = useSelection();
 const catalogue = useCatalogue();
 const imports = useImports();
+const listening = useListening();
 const screen = useScreen();
 const pilot = usePilot();
 const isOver = ref(false);
@@ -62,6 +65,12 @@ const isFolded = computed(() => screen.isGroupFolded(id.value));
 const notes = computed(() => pilot.of(id.value));
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === id.value));
 
+const faderLane = computed(() => laneOf(props.channel, 'fader'));
+/** Where the fader stands: an automated one at the playhead. */
+const fader = computed(() =>
+    faderLane.value ? laneFaderAt(faderLane.value.points, listening.position) : props.channel.fader,
+);
+
 function setOutput(output: string): void {
     void session.edit({
         type: 'set-output',
@@ -74,7 +83,7 @@ const point = usePathPointing(() => id.value);
 
 function setFader(gain: number | null, gesture: string): void {
     const along = selection.along(id.value);
-    if (along.length > 1 && gain !== null && props.channel.fader !== null) {
+    if ((along.length > 1 || faderLane.value) && gain !== null && fader.value !== null) {
         const by = gain - lastFader(gesture);
         lastSent = { gesture, gain };
         if (Math.abs(by) > 1e-6) {
@@ -87,7 +96,7 @@ function setFader(gain: number | null, gesture: string): void {
 
 let lastSent: { gesture: string; gain: number } | null = null;
 function lastFader(gesture: string): number {
-    return lastSent?.gesture === gesture ? lastSent.gain : (props.channel.fader ?? 0);
+    return lastSent?.gesture === gesture ? lastSent.gain : (fader.value ?? 0);
 }
 
 function setPan(pan: number | null, gesture: string): void {
@@ -207,6 +216,16 @@ function panText(pan: number): string {
             >
                 {{ notes.length }}
             </button>
+            <button
+                v-if="channel.automation?.length"
+                class="rides plain"
+                :aria-label="`Automation of ${channel.name}`"
+                :aria-expanded="screen.lanes[id] !== undefined"
+                :title="`Automated: ${channel.automation.length} ${channel.automation.length === 1 ? 'lane' : 'lanes'}. Press to see`"
+                @click.stop="screen.toggleLane(id)"
+            >
+                ∿
+            </button>
             <span
                 v-if="comb"
                 class="comb"
@@ -282,7 +301,7 @@ function panText(pan: number): string {
         </span>
         <span class="cell fader">
             <LyingSlider
-                :model-value="channel.fader"
+                :model-value="fader"
                 :min="-60"
                 :max="12"
                 :default="0"
@@ -290,7 +309,7 @@ function panText(pan: number): string {
                 :fine="0.1"
                 scale="fader"
                 :label="`Fader of ${channel.name}`"
-                :text="`${decibels(channel.fader)} dB`"
+                :text="`${decibels(fader)} dB`"
                 :dim="!isAudible"
                 @change="setFader"
             >
@@ -418,6 +437,12 @@ function panText(pan: number): string {
 .noted.severe {
     border-radius: 2px;
     background: var(--buoy);
+}
+
+.rides {
+    flex: none;
+    color: var(--deep);
+    font-weight: 600;
 }
 
 .comb {

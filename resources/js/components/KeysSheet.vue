@@ -12,6 +12,7 @@ const keys = [
     ['Alt ← →', 'move the selected insert'],
     ['← →', 'the insert before or after'],
     ['↑ ↓', 'the channel above or below'],
+    ['A', 'automation lane below the row'],
     ['M', 'mute'],
     ['S', 'solo'],
     ['Ctrl A', 'select all tracks'],

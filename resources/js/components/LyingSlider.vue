@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
 import { parseNumber } from '@/format';
+import { placeOf, valueAt } from '@/scales';
 import { newGesture } from '@/stores/session';
 
 /**
@@ -34,33 +35,9 @@ let lastNudge = 0;
 
 const shown = computed(() => (held.value === undefined ? props.modelValue : held.value));
 
-/** Where a value stands on the bar, from 0 to 1. Faders give the upper decibels more room. */
-function place(value: number | null): number {
-    if (value === null) {
-        return 0;
-    }
-    const v = Math.min(props.max, Math.max(props.min, value));
-    if (props.scale === 'logarithmic') {
-        return Math.log(v / props.min) / Math.log(props.max / props.min);
-    }
-    if (props.scale === 'fader') {
-        const low = 10 ** ((props.min - props.max) / 45);
-        return (10 ** ((v - props.max) / 45) - low) / (1 - low);
-    }
-    return (v - props.min) / (props.max - props.min);
-}
-
-function valueAt(where: number): number | null {
-    const p = Math.min(1, Math.max(0, where));
-    if (props.scale === 'logarithmic') {
-        return props.min * (props.max / props.min) ** p;
-    }
-    if (props.scale === 'fader') {
-        const low = 10 ** ((props.min - props.max) / 45);
-        return p <= 0 ? null : props.max + 45 * Math.log10(p * (1 - low) + low);
-    }
-    return props.min + p * (props.max - props.min);
-}
+const travel = computed(() => ({ min: props.min, max: props.max, scale: props.scale }));
+const place = (value: number | null) => placeOf(value, travel.value);
+const valueHere = (where: number) => valueAt(where, travel.value);
 
 function rounded(value: number | null): number | null {
     if (value === null) {
@@ -98,7 +75,7 @@ function grab(event: PointerEvent): void {
         where += ((moved.clientX - lastX) / element.clientWidth) * (moved.shiftKey ? 0.15 : 1);
         where = Math.min(1, Math.max(0, where));
         lastX = moved.clientX;
-        send(valueAt(where));
+        send(valueHere(where));
     };
     const drop = () => {
         element.removeEventListener('pointermove', move);

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
+import type { LanePoint } from '@/api/types';
 import { useSession } from './session';
 
 export type ViewName = 'paths' | 'sends' | 'headroom';
@@ -15,6 +16,10 @@ export const useScreen = defineStore('screen', () => {
     const closedSplits = ref<string[]>([]);
     const foldedGroups = ref<string[]>([]);
     const areHiddenShown = ref(false);
+    /** Lanes that are open below their channel's row: what is shown, by channel id. */
+    const lanes = ref<Record<string, string>>({});
+    /** Points of a lane that were copied, from the first on. */
+    const copiedPoints = ref<LanePoint[]>([]);
     /** The channel whose path stands out, while it is pointed at or has the focus. */
     const pathOf = ref<string | null>(null);
 
@@ -52,8 +57,29 @@ export const useScreen = defineStore('screen', () => {
         return path.value !== null && !path.value.has(id);
     }
 
+    function openLane(channel: string, target: string): void {
+        lanes.value = { ...lanes.value, [channel]: target };
+    }
+
+    function closeLane(channel: string): void {
+        lanes.value = Object.fromEntries(Object.entries(lanes.value).filter(([id]) => id !== channel));
+    }
+
+    function toggleLane(channel: string): void {
+        if (lanes.value[channel] === undefined) {
+            openLane(channel, session.channel(channel)?.automation?.[0]?.target ?? 'fader');
+        } else {
+            closeLane(channel);
+        }
+    }
+
     return {
         view,
+        lanes,
+        copiedPoints,
+        openLane,
+        closeLane,
+        toggleLane,
         closedSplits,
         foldedGroups,
         areHiddenShown,

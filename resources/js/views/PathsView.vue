@@ -4,6 +4,7 @@ import { useImports } from '@/stores/imports';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import AutomationLane from '@/components/AutomationLane.vue';
 import ChannelRow from '@/components/ChannelRow.vue';
 import { useChipDrag } from '@/components/chipDrag';
 
@@ -111,7 +112,14 @@ function bringBack(channels: string[]): void {
                 </button>
                 <button class="text-button" @click="bringBack(hidden.map((channel) => channel.id))">Show all</button>
             </p>
-            <ChannelRow v-for="channel in section.channels" :key="channel.id" :channel="channel" :order="order" />
+            <template v-for="channel in section.channels" :key="channel.id">
+                <ChannelRow :channel="channel" :order="order" />
+                <AutomationLane
+                    v-if="screen.lanes[channel.id]"
+                    :channel="channel"
+                    :target="screen.lanes[channel.id] ?? 'fader'"
+                />
+            </template>
         </section>
         <p class="adding hint">
             Add a
