@@ -5,12 +5,15 @@ declare(strict_types=1);
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
+use Hafen\Demo\FerryTerminal;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\Butterworth;
 use Hafen\Metering\KWeighting;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\LoudnessMeter;
+use Hafen\Metering\Meter;
 use Hafen\Metering\TruePeakMeter;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
@@ -139,3 +142,35 @@ it('finds the peaks between samples', function (float $cycles, float $phase, flo
     'fs/8, 67.5 degrees' => [1 / 8, M_PI * 67.5 / 180, 0.5, -6.0],
     'fs/4, 45 degrees, above full scale' => [1 / 4, M_PI / 4, 1.41, 3.0],
 ]);
+
+it('reads the demo tracks as ffmpeg does', function (string $track): void {
+    $path = sys_get_temp_dir().'/hafen-track-'.bin2hex(random_bytes(4)).'.wav';
+    (new FerryTerminal)->write($track, $path);
+    $file = WavReader::open($path);
+    $loudness = new LoudnessMeter(48000);
+    $truePeak = new TruePeakMeter;
+    $meter = new Meter;
+    $silence = array_fill(0, 48000, 0.0);
+    for ($at = 0; $at < $file->frames(); $at += 48000) {
+        $sides = $file->read($at, 48000);
+        // A file of one side is one loudspeaker to ffmpeg.
+        $block = new Block($sides[0], $sides[1] ?? array_slice($silence, 0, count($sides[0])));
+        $loudness->measure($block);
+        $truePeak->measure($block);
+        $meter->measure($block, $at);
+    }
+    $said = Reference::run(['ffmpeg', '-hide_banner', '-nostats', '-i', $path, '-af', 'ebur128=peak=true+sample,astats=measure_perchannel=none', '-f', 'null', '-'], 'ffmpeg');
+    unlink($path);
+    $summary = substr($said, (int) strrpos($said, 'Summary:'));
+    $all = static fn (string $pattern): array => array_map(floatval(...), preg_match_all($pattern, $said, $found) > 0 ? $found[1] : ['nan']);
+    preg_match_all('/Peak:\s+(-?[\d.]+)/', $summary, $peaks);
+    $reading = $meter->read();
+    $read = $loudness->read();
+    expect($read->integrated)->toEqualWithDelta($all('/\bI:\s+(-?[\d.]+) LUFS/')[count($all('/\bI:\s+(-?[\d.]+) LUFS/')) - 1], 0.1)
+        ->and($read->highestMomentary)->toEqualWithDelta(max($all('/\bM:\s*(-?[\d.]+)/')), 0.15)
+        ->and($read->highestShortTerm)->toEqualWithDelta(max($all('/\bS:\s*(-?[\d.]+)/')), 0.15)
+        ->and($reading->peakLevel())->toEqualWithDelta((float) $peaks[1][0], 0.06)
+        ->and($truePeak->level())->toEqualWithDelta((float) $peaks[1][1], 0.2)
+        // Over both sides; ffmpeg's is over those the file has.
+        ->and($reading->rmsLevel())->toEqualWithDelta($all('/RMS level dB:\s*(-?[\d.]+)/')[0] - ($file->channels() === 1 ? 3.01 : 0.0), 0.05);
+})->with(array_keys(FerryTerminal::voices()));
