@@ -17,6 +17,7 @@ use Hafen\Demo\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Pilot\Pilot;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorCatalogue;
@@ -32,6 +33,12 @@ use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Session\TapPoint;
 use Hafen\Session\Width;
+use Hafen\Survey\FolderStore;
+use Hafen\Survey\PartRunner;
+use Hafen\Survey\SessionSurvey;
+use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyResult;
+use Hafen\Tests\Support\RandomRouting;
 use Tests\Support\Application;
 
 require __DIR__.'/../vendor/autoload.php';
@@ -94,6 +101,49 @@ switch ($argv[1] ?? '') {
         (new Renderer(compiler($folder)))->render($session, "{$folder}/out.wav", new RenderOptions);
         $seconds = (hrtime(true) - $start) / 1e9;
         echo json_encode(['factor' => $session->length / 48000 / $seconds, 'memory' => memory_get_peak_usage(true) / 1e6]);
+        exit;
+    case 'survey-worker':
+        // Works off what is missing of the demo's survey, beside others of its kind.
+        $session = demo($folder);
+        $store = new FolderStore($argv[2]);
+        $map = SurveyMap::of($session, ProcessorCatalogue::standard());
+        $runner = new PartRunner(compiler($folder), ProcessorCatalogue::standard(), new FolderLibrary($folder));
+        while (($missing = SessionSurvey::byChannel($map->missing($store))) !== []) {
+            foreach ($missing as $channel => $parts) {
+                if (SurveyMap::isReady($parts[0], $store) && @mkdir("{$argv[2]}/taken-{$channel}")) {
+                    $runner->run($session, $map, $parts, $store);
+
+                    continue 2;
+                }
+            }
+            usleep(20_000);
+        }
+        exit;
+    case 'survey-edits':
+        // CPU seconds of the whole survey, and of what is left to do after one edit.
+        $session = demo($folder);
+        $store = FolderStore::temporary();
+        $survey = new SessionSurvey(ProcessorCatalogue::standard(), new FolderLibrary($folder), $store);
+        $timed = static function (Session $session) use ($survey): float {
+            $start = hrtime(true);
+            $survey->measure($session);
+
+            return (hrtime(true) - $start) / 1e9;
+        };
+        $fader = static fn (string $id): Session => $session->withChannel(($session->channel($id) ?? $session->main())->withFader(-4.4));
+        echo json_encode(['whole' => $timed($session), 'again' => $timed($session), 'main fader' => $timed($fader('main')), 'hall ambience fader' => $timed($fader('hall-ambience')), 'reeds fader' => $timed($fader('reeds')), 'cello fader' => $timed($fader('cello'))]);
+        exit;
+    case 'pilot':
+        [$session, $library] = RandomRouting::make(4, 41, 4800);
+        $store = FolderStore::temporary();
+        (new SessionSurvey(ProcessorCatalogue::standard(), $library, $store))->measure($session);
+        $best = INF;
+        for ($round = 0; $round < 20; ++$round) {
+            $start = hrtime(true);
+            Pilot::standard()->notes($session, ProcessorCatalogue::standard(), SurveyResult::of($session, SurveyMap::of($session, ProcessorCatalogue::standard()), $store));
+            $best = min($best, (hrtime(true) - $start) / 1e6);
+        }
+        echo json_encode(['ms' => $best, 'channels' => count($session->channels)]);
         exit;
     case 'processors':
         $noise = new Noise(1);
@@ -221,6 +271,28 @@ if (! $short) {
     $ten = apart('render', '20');
     printf("Demo twenty times, 10 min     %5.1f times real time, peak memory %.0f MB (%+.0f MB)\n", $ten['factor'], $ten['memory'], $ten['memory'] - $half['memory']);
 }
+
+$timeOf = static function (int $workers): float {
+    $store = sys_get_temp_dir().'/hafen-bench-survey-'.bin2hex(random_bytes(4));
+    mkdir($store);
+    $start = hrtime(true);
+    $running = array_map(static fn () => proc_open([PHP_BINARY, __FILE__, 'survey-worker', $store], [], $pipes), range(1, $workers));
+    foreach ($running as $worker) {
+        $worker === false || proc_close($worker);
+    }
+    $seconds = (hrtime(true) - $start) / 1e9;
+    exec('rm -rf '.escapeshellarg($store));
+
+    return $seconds;
+};
+[$one, $two] = [$timeOf(1), $timeOf(2)];
+printf("\nSurvey of the demo, every tap: %.1f times real time with one worker, %.1f with two (%.2f times as fast)\n", 30 / $one, 30 / $two, $one / $two);
+$edits = apart('survey-edits');
+foreach (array_slice($edits, 1, null, true) as $edit => $seconds) {
+    printf("  after %-22s %5.1f %% of the whole\n", $edit === 'again' ? 'undo, or nothing' : $edit, 100 * $seconds / $edits['whole']);
+}
+$pilot = apart('pilot');
+printf("Pilot, %d channels with their survey: %.0f ms\n", $pilot['channels'], $pilot['ms']);
 
 echo "\nCost of a processor, per cent of one core for a stereo instance\n";
 foreach (apart('processors') as $id => $cost) {

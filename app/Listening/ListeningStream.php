@@ -19,6 +19,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
+use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Session\Session;
@@ -31,6 +32,9 @@ final class ListeningStream
 {
     /** Blocks gathered before they are sent: 32 ms at 48 kHz. */
     private const BLOCKS = 3;
+
+    /** Frames of sound between two figures of loudness: about a third of a second. */
+    private const LOUDNESS_EVERY = 10;
 
     /** Part of a gain by which it must move to be told again, about 0.1 dB. */
     private const AUDIBLE = 0.012;
@@ -103,6 +107,8 @@ final class ListeningStream
         yield $this->layout();
 
         $pace = new Pace(min(0.4, $this->lead));
+        $loudness = new LoudnessMeter($rate);
+        $sent = 0;
         while (! connection_aborted()) {
             $blocks = [];
             $position = $this->engine->position();
@@ -128,6 +134,10 @@ final class ListeningStream
                 yield $this->layout();
             }
             yield Frames::audio($position, $blocks);
+            array_walk($blocks, static fn (Block $block) => $loudness->measure($block));
+            if (++$sent % self::LOUDNESS_EVERY === 0) {
+                yield Frames::notice(['kind' => 'loudness', 'momentary' => $loudness->momentary(), 'shortTerm' => $loudness->shortTerm()]);
+            }
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
             if ($this->match !== null && abs($this->match->gain() - $this->toldGain) > self::AUDIBLE * $this->toldGain) {
                 yield $this->compareNotice();

@@ -143,16 +143,20 @@ it('compares with bypass at matched level', function (): void {
     $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 12.0])])]));
     $id = listen($session, ['compare' => ['insert' => 'i1'], 'side' => 2]);
     $sound = [];
-    $gain = null;
+    $gain = $momentary = null;
     foreach (streamed($id) as $frame) {
         if ($frame['kind'] === 'A') {
             $sound = [...$sound, ...$frame['left']];
+        } elseif ($frame['kind'] === 'N' && $frame['data']['kind'] === 'compare') {
+            $gain = $frame['data']['gain'];
         } elseif ($frame['kind'] === 'N') {
-            $gain = $frame['data']['kind'];
+            $momentary = $frame['data']['momentary'] ?? $momentary;
         }
     }
     $expected = expectedSound($session);
-    expect($gain)->toBe('compare');
+    $loudness = new Hafen\Metering\LoudnessMeter(48000);
+    $loudness->measure(new Hafen\Audio\Block($expected, $expected));
+    expect($gain)->toEqualWithDelta(12.0, 0.2)->and($momentary)->toEqualWithDelta($loudness->read()->highestMomentary, 0.3);
     foreach ([20000, 30000, 47000] as $i) {
         expect($sound[$i])->toEqualWithDelta($expected[$i], 1e-4);
     }

@@ -5,16 +5,14 @@ import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { useSurvey } from '@/stores/survey';
 
 /** Who fills the main: at its loudest moment or any other, and over the whole length by band. */
 const session = useSession();
-const survey = useSurvey();
 const headroom = useHeadroom();
 const listening = useListening();
 const selection = useSelection();
 
-const result = computed(() => survey.state?.result ?? null);
+const result = computed(() => headroom.result);
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const moment = computed(() => headroom.moment ?? result.value?.loudest ?? null);
 const main = computed(() => session.main);
@@ -57,7 +55,7 @@ const percent = (share: number | undefined) =>
 <template>
     <div class="inspector" data-moment>
         <header>
-            <h2>{{ headroom.moment ? 'A moment' : 'The loudest moment' }}</h2>
+            <h2>{{ headroom.moment ? 'A moment' : headroom.region ? 'Loudest in the loop' : 'The loudest moment' }}</h2>
             <button v-if="headroom.moment" class="text-button" @click="headroom.lookAt(null)">the loudest</button>
         </header>
         <template v-if="moment">
@@ -117,7 +115,17 @@ const percent = (share: number | undefined) =>
                 }}
             </button>
         </template>
-        <p v-else class="hint">{{ survey.state?.running ? 'Measuring …' : 'Nothing reaches the main yet.' }}</p>
+        <p v-else class="hint">{{ headroom.figures?.running ? 'Measuring …' : 'Nothing reaches the main yet.' }}</p>
+        <dl v-if="listening.loudness" data-live-loudness>
+            <div>
+                <dt>momentary now</dt>
+                <dd class="figure">{{ decibels(listening.loudness.momentary, true) }} LUFS</dd>
+            </div>
+            <div>
+                <dt>short-term now</dt>
+                <dd class="figure">{{ decibels(listening.loudness.shortTerm, true) }} LUFS</dd>
+            </div>
+        </dl>
         <dl v-if="out">
             <div>
                 <dt>sample peak</dt>

@@ -5,14 +5,12 @@ import { decibels } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
-import { useSurvey } from '@/stores/survey';
 
 /** Stages of a path across, dBFS up: a band from average to peak; of all paths, their peaks. */
 const props = defineProps<{ channel: string }>();
 const emit = defineEmits<{ choose: [channel: string] }>();
 
 const session = useSession();
-const survey = useSurvey();
 const listening = useListening();
 const headroom = useHeadroom();
 
@@ -54,12 +52,12 @@ const shifted = (level: number | null | undefined, by: number) =>
 function stationsOf(stages: Stage[], place: (index: number) => number): Station[] {
     let before: number | null = null;
     return stages.map((stage, index) => {
-        const level = listening.level(stage.tap);
-        const surveyed: SurveyedTap | undefined = survey.state?.result?.taps[stage.tap];
+        const level = headroom.level(stage.tap);
+        const surveyed: SurveyedTap | undefined = headroom.result?.taps[stage.tap];
         const peak = shifted(level?.peak, stage.offset);
         const average = shifted(level?.rms, stage.offset);
         const floor = shifted(surveyed?.floor, stage.offset);
-        const clipped = index === 0 ? (survey.state?.result?.channels[stage.channel]?.clipped ?? []).length > 0 : false;
+        const clipped = index === 0 ? (headroom.result?.channels[stage.channel]?.clipped ?? []).length > 0 : false;
         const gain = before === null || average === null ? null : average - before;
         before = average;
         return {

@@ -33,6 +33,7 @@ export type Notice =
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }
+    | { kind: 'loudness'; momentary: number | null; shortTerm: number | null }
     | { kind: 'compare'; side: number; gain: number | null };
 
 export interface FrameReceiver {

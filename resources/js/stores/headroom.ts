@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Aim, LoudMoment, RemedyPlan, Stage } from '@/api/types';
+import type { Aim, LoudMoment, RemedyPlan, Stage, SurveyState, TapLevel } from '@/api/types';
 import { useListening } from './listening';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
@@ -27,6 +27,47 @@ export const useHeadroom = defineStore('headroom', () => {
     const survey = useSurvey();
     const screen = useScreen();
     const listening = useListening();
+    /** The stretch the figures are of; null is all of the session. */
+    const region = ref<{ from: number; to: number } | null>(null);
+    const regional = shallowRef<SurveyState | null>(null);
+    let regionTimer: number | undefined;
+    const figures = computed(() => (region.value ? regional.value : survey.state));
+    const result = computed(() => figures.value?.result ?? null);
+
+    /** What a tap carries: live while playing, otherwise over the stretch. */
+    function level(tap: string): TapLevel | null {
+        return listening.isPlaying ? listening.level(tap) : (result.value?.taps[tap] ?? null);
+    }
+
+    async function lookAtRegion(): Promise<void> {
+        window.clearTimeout(regionTimer);
+        const about = region.value;
+        if (!about || session.state === null) {
+            return;
+        }
+        try {
+            const path = `sessions/${session.state.id}/survey`;
+            const known = await api.get<SurveyState>(`${path}?from=${about.from}&to=${about.to}`);
+            const isIdle = !known.current && known.running === null && known.message === null && !known.stopped;
+            const next = isIdle && !listening.isPlaying ? await api.post<SurveyState>(path, about) : known;
+            if (region.value === about) {
+                regional.value = next;
+            }
+        } catch (error) {
+            tellRefusal(error);
+            return;
+        }
+        if (region.value === about && !regional.value?.current && screen.view === 'headroom') {
+            regionTimer = window.setTimeout(() => void lookAtRegion(), 600);
+        }
+    }
+
+    function measureOnly(stretch: { from: number; to: number } | null): void {
+        region.value = stretch;
+        regional.value = null;
+        void lookAtRegion();
+    }
+
     const paths = shallowRef<Record<string, Stage[]>>({});
     const aim = ref<Aim>({ figure: 'peak', level: -6 });
     const compensate = ref(false);
@@ -166,6 +207,10 @@ export const useHeadroom = defineStore('headroom', () => {
                 chosen.value = [];
                 amounts.value = {};
             }
+            if (id !== before?.[0]) {
+                region.value = null;
+            }
+            void lookAtRegion();
             plans.value = {};
             together.value = null;
             moment.value = null;
@@ -178,6 +223,11 @@ export const useHeadroom = defineStore('headroom', () => {
     watch([aim, chosen, amounts, compensate], ask, { deep: true });
 
     return {
+        region,
+        figures,
+        result,
+        level,
+        measureOnly,
         paths,
         aim,
         compensate,

@@ -30,6 +30,8 @@ export const useListening = defineStore('listening', () => {
     /** A narrow boost over a channel, not part of the session. */
     const sweep = ref<{ channel: string; frequency: number } | null>(null);
     const matchGain = ref<number | null>(0);
+    /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
+    const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
     const load = ref<number | null>(null);
     const loads = shallowRef<Record<string, number>>({});
     const live = shallowRef<Record<string, TapNow>>({});
@@ -109,6 +111,8 @@ export const useListening = defineStore('listening', () => {
             tell(notice.message, 'warning');
         } else if (notice.kind === 'compare') {
             matchGain.value = notice.gain;
+        } else if (notice.kind === 'loudness') {
+            loudness.value = { momentary: notice.momentary, shortTerm: notice.shortTerm };
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -263,6 +267,7 @@ export const useListening = defineStore('listening', () => {
     watch(isPlaying, (playing) => {
         survey.isPlaying = playing;
         if (!playing) {
+            loudness.value = null;
             live.value = {};
         }
     });
@@ -305,6 +310,7 @@ export const useListening = defineStore('listening', () => {
         sweep,
         sweepAt,
         matchGain,
+        loudness,
         load,
         loads,
         play,

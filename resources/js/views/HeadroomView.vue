@@ -32,7 +32,7 @@ const title = computed(() => {
     return ends.join(' → ');
 });
 const state = computed(() => {
-    const { state: known } = survey;
+    const known = headroom.figures;
     if (listening.isPlaying) {
         return 'live · band from average to peak';
     }
@@ -41,7 +41,7 @@ const state = computed(() => {
         const time = left === null ? '' : `, about ${Math.max(1, Math.round(left))} s left`;
         return `measuring ${Math.round(known.running.progress * 100)} %${time}`;
     }
-    if (known?.stopped && !survey.isCurrent) {
+    if (known?.stopped && !known.current) {
         return 'the survey was stopped; some figures may be older than the session';
     }
     if (known?.message) {
@@ -52,6 +52,13 @@ const state = computed(() => {
         ? `surveyed ${clock(result.from, rate.value).slice(0, 5)} to ${clock(result.to, rate.value).slice(0, 5)} · band from average to peak`
         : 'not measured yet';
 });
+
+function toggleRegion(): void {
+    const { loop } = listening;
+    headroom.measureOnly(
+        headroom.region === null && loop ? { from: Math.round(loop.start), to: Math.round(loop.end) } : null,
+    );
+}
 
 // What was selected on another view is what is asked about here.
 watch(
@@ -84,6 +91,10 @@ watch(
                     {{ channel.name }}
                 </option>
             </select>
+            <label v-if="listening.loop || headroom.region" class="region"
+                ><input type="checkbox" :checked="headroom.region !== null" @change="toggleRegion" /> only the
+                loop</label
+            >
             <span class="hint" data-survey-state>{{ state }}</span>
             <button v-if="survey.state?.running" class="text-button" @click="survey.stop()">Stop</button>
             <button v-else-if="!survey.isCurrent && survey.state" class="text-button" @click="survey.start()">
