@@ -70,6 +70,42 @@ try {
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
     $browser->waitFor('[data-channel-row=cello]');
 
+    // Headroom: all paths, then one, with remedies proved.
+    $browser->script('document.querySelectorAll("nav .view")[2].click()');
+    $browser->waitFor('[data-remedy=limit-last][data-verified=true]', 400);
+    $browser->until(static fn (): bool => count($browser->driver->findElements(Facebook\WebDriver\WebDriverBy::cssSelector('[data-verified=true]'))) >= 9, 'the proofs', 400);
+    $browser->find('select[aria-label=Path]')->sendKeys('All paths');
+    sleep(1);
+    $browser->screenshot("{$folder}/headroom-all.png");
+    $browser->find('select[aria-label=Path]')->sendKeys('Upright bass');
+    foreach (['cut-low-end', 'trim-main'] as $remedy) {
+        $browser->script('document.querySelector(`[data-remedy=${arguments[0]}] input`).click()', $remedy);
+    }
+    $browser->until(static fn (): bool => str_contains($browser->find('[data-whole]')->getText(), '→'), 'the plan', 120);
+    sleep(1);
+    $browser->screenshot("{$folder}/headroom.png");
+    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $browser->waitFor('[data-channel-row=cello]');
+
+    // A fade, and a lane that bends.
+    $browser->find('[data-channel-row=cello] .name')->click();
+    $browser->driver->getKeyboard()->sendKeys('a');
+    $browser->waitFor('[data-lane="cello:fader"]');
+    $browser->script('[...document.querySelectorAll(".lane .plain")].find((button) => button.innerText === "fade in").click()');
+    $browser->waitFor('[data-bend="0"]');
+    $browser->script('[...document.querySelectorAll(".lane .plain")].find((button) => button.innerText === "fade out").click()');
+    $browser->waitFor('[data-point="3"]');
+    foreach ([1, 2, 3, 4] as $time) {
+        $browser->waitFor('[data-bend="0"]')->sendKeys(WebDriverKeys::ARROW_DOWN);
+        usleep(300_000);
+    }
+    $browser->screenshot("{$folder}/automation.png");
+    foreach (range(1, 6) as $time) {
+        $browser->find('[aria-label=Undo]')->click();
+        usleep(300_000);
+    }
+    $browser->driver->getKeyboard()->sendKeys('a');
+
     // A channel, at night.
     $browser->find('[aria-label="Night look"]')->click();
     $browser->find('[data-channel-row=cello] .name')->click();

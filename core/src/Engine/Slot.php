@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\GainRamp;
 use Hafen\Metering\Meter;
 use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
@@ -157,6 +158,7 @@ final class Slot implements Stop
 
     private function wet(Block $block): void
     {
+        $this->processor instanceof Positioned && $this->processor->at($this->position);
         if (! $this->glide->moving() && $this->parameterRide === null) {
             $this->processor->process($block);
 

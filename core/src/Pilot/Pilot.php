@@ -35,6 +35,7 @@ final readonly class Pilot
             new ConstantOffset,
             new ClippedFile,
             new LevelTwice,
+            new DrivesAfterMovement,
             new NothingArrives,
             new SilentAtWork,
             new AmbienceTwice,

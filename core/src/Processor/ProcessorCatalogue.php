@@ -31,6 +31,7 @@ final class ProcessorCatalogue
             Drive::class,
             EchoDelay::class,
             Reverb::class,
+            Chorus::class,
         ]);
     }
 

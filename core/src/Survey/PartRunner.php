@@ -62,6 +62,7 @@ final readonly class PartRunner
         // What is not lined up comes before the rest, so that others still listen when its own end has passed.
         $end = $map->stretch->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
         $faults = [];
+        $clock = self::clocks();
         for ($place = $start; $place < $end; $place += self::BLOCK) {
             foreach ($plan->strips as $id => $worked) {
                 if (! $worked->process($place, self::BLOCK, $id === $channel->id, null) && $worked === $strip) {
@@ -81,7 +82,7 @@ final readonly class PartRunner
             }
         }
         array_walk($recorders, static fn (Recorder $recorder) => $recorder->close());
-        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, $end - $start, $session, $channel, $store);
+        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / self::shareOfCore($clock), $session, $channel, $store);
 
         return true;
     }
@@ -103,8 +104,9 @@ final readonly class PartRunner
     /**
      * @param  list<Fault>  $faults
      * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
+     * @param  float  $frames  that could have been worked in the time it took
      */
-    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, int $frames, Session $session, Channel $channel, SurveyStore $store): void
+    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, SurveyStore $store): void
     {
         $audio = $frames * 1e9 / $session->sampleRate;
         [$upTime, $fromTime] = $strip->takeSections();
@@ -133,6 +135,28 @@ final readonly class PartRunner
                 $probe instanceof FromFaderProbe && $channel->kind === ChannelKind::Main ? $probe->main() : null,
             ));
         }
+    }
+
+    /** @return array{float, float} seconds this process worked, and seconds on the wall */
+    private static function clocks(): array
+    {
+        /** @var array<string, int> $usage */
+        $usage = getrusage() ?: [];
+        $worked = ($usage['ru_utime.tv_sec'] ?? 0) + ($usage['ru_stime.tv_sec'] ?? 0) + (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0)) / 1e6;
+
+        return [$worked, hrtime(true) / 1e9];
+    }
+
+    /**
+     * How much of a core this process had since: on a busy machine less than one, and what it did would have taken less time.
+     *
+     * @param  array{float, float}  $since
+     */
+    private static function shareOfCore(array $since): float
+    {
+        [$worked, $wall] = self::clocks();
+
+        return max(0.05, min(1.0, ($worked - $since[0]) / max(1e-6, $wall - $since[1])));
     }
 
     /** @return list<ClippedClip> */

@@ -27,11 +27,8 @@ use Hafen\Session\TapPoint;
  */
 final readonly class SurveyMap
 {
-    /** Of what parts keep: raised when older figures can no longer be read. */
-    private const FORMAT = 3;
-
-    /** Changes when the engine or the meters do, so that no older figures are taken for new ones. */
-    private const FIGURES = 1;
+    /** Changes when the engine, the meters or what parts keep do, so that no older figures are taken for new ones. */
+    private const FIGURES = 4;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public Stretch $stretch)
@@ -45,7 +42,7 @@ final readonly class SurveyMap
         $routes = Routes::of($session);
         $alignment = Alignment::of($session, $processors);
         $audibility = Audibility::of($session);
-        $common = [self::FIGURES, $session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to, $stretch->from === 0 ? 0.0 : $stretch->runIn];
+        $common = [$session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to, $stretch->from === 0 ? 0.0 : $stretch->runIn];
         $parts = $upKeys = $outKeys = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
@@ -185,6 +182,6 @@ final readonly class SurveyMap
     /** @param  array<array-key, mixed>  $content */
     private static function hash(array $content): string
     {
-        return hash('xxh128', serialize([self::FORMAT, $content]));
+        return hash('xxh128', serialize([self::FIGURES, $content]));
     }
 }

@@ -170,3 +170,14 @@ it('notes a fade in front of a limiter, not one behind it', function (): void {
     expect($ids(edited($trim, $lane(-60.0))))->toContain('fade-into-limiter:main:'.$trim->main()->inserts[0]->id())
         ->and($ids(edited($trim, $lane(0.0))))->toBe([]);
 });
+
+it('notes a moving sound into two drives, not into one', function (): void {
+    $ids = static fn (string ...$row): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes(Mix::session([
+        Mix::track('guitar', array_map(static fn (string $processor, int $i) => Mix::insert("i{$i}", $processor), $row, array_keys($row))),
+    ])));
+    expect($ids('chorus', 'drive', 'drive'))->toBe(['drives-after-movement:guitar:i0'])
+        ->and($ids('chorus', 'drive'))->toBe([])
+        ->and($ids('drive', 'chorus', 'drive'))->toBe([]);
+    $session = Mix::session([Mix::track('guitar', [Mix::insert('i0', 'chorus'), Mix::insert('i1', 'drive'), Mix::insert('i2', 'drive')])]);
+    expect(pilotNotes(edited($session, pilotNotes($session)[0]->mend->edit)))->toBe([]);
+});

@@ -26,6 +26,7 @@ function busySetting(string $id): array
         'drive' => ['drive' => 18.0, 'shape' => 40.0, 'bias' => 20.0, 'tone' => 5000.0],
         'echo' => ['unit' => 'ms', 'time' => 37.0, 'feedback' => 60.0, 'ping-pong' => true],
         'reverb' => ['decay' => 1.0, 'size' => 60.0],
+        'chorus' => ['rate' => 3.0, 'depth' => 6.0, 'amount' => 80.0],
         default => [],
     };
 }
@@ -223,7 +224,7 @@ it('does nothing at neutral settings', function (string $id, array $parameters):
     $right = Signal::noise(2000, 32, 0.3);
     $out = Signal::through(Signal::processor($id, $parameters), $left, $right);
     expect($out->left)->toBe($left)->and($out->right)->toBe($right);
-})->with([['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]]]);
+})->with([['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]], ['chorus', ['amount' => 0.0]]]);
 
 it('draws what it does', function (): void {
     $catalogue = ProcessorCatalogue::standard();
@@ -239,4 +240,35 @@ it('draws what it does', function (): void {
 
 it('has an oversampler whose delay is declared by the drive', function (): void {
     expect(Signal::processor('drive')->latency())->toBe(Oversampler::DELAY);
+});
+
+it('wavers three copies as far as it says, a third of a turn apart', function (): void {
+    // A slow ramp comes out of a delay as the same ramp, later: half of what comes out is the mean of three delays.
+    $ramp = array_map(static fn (int $i): float => $i / 96000, range(0, 95999));
+    $out = Signal::through(Signal::processor('chorus', ['rate' => 0.5, 'depth' => 0.0, 'delay' => 10.0, 'amount' => 100.0]), $ramp);
+    expect($out->left[50000])->toEqualWithDelta(0.5 * $ramp[50000] + 0.5 * sqrt(3) * $ramp[50000 - 480], 1e-9);
+    // One sine a third of a turn from the next: together they stand still.
+    $moving = Signal::through(Signal::processor('chorus', ['rate' => 0.5, 'depth' => 8.0, 'delay' => 10.0, 'amount' => 100.0]), $ramp);
+    expect($moving->left[50000])->toEqualWithDelta(0.5 * $ramp[50000] + 0.5 * sqrt(3) * $ramp[50000 - 672], 1e-6);
+    // Against a delay of the same length by numpy, at one moment of the first copy and both others.
+    $noise = array_map(static fn (int $i): float => sin($i / 9.0) + 0.4 * sin($i / 23.0), range(0, 47999));
+    $out = Signal::through(Signal::processor('chorus', ['rate' => 2.0, 'depth' => 6.0, 'delay' => 8.0, 'amount' => 100.0]), $noise);
+    $expected = Reference::python('i = np.arange(48000); f = lambda t: np.sin(t / 9.0) + 0.4 * np.sin(t / 23.0)
+d = lambda k, a: (8 + 3 * (1 + np.sin(2 * np.pi * (2.0 * i / 48000 + k / 3) + a))) * 48
+y = [0.5 * f(i) + 0.5 / np.sqrt(3) * sum(f(i - d(k, a)) for k in range(3)) for a in (0, np.pi / 2)]
+print(json.dumps([[float(y[s][n]) for n in data["at"]] for s in (0, 1)]))', ['at' => $at = [5000, 12345, 30000, 47000]]);
+    foreach ($at as $k => $i) {
+        expect($out->left[$i])->toEqualWithDelta($expected[0][$k], 1e-4)->and($out->right[$i])->toEqualWithDelta($expected[1][$k], 1e-4);
+    }
+});
+
+it('is where it would be had it run from the start', function (): void {
+    $one = Signal::processor('chorus', busySetting('chorus'));
+    $two = Signal::processor('chorus', busySetting('chorus'));
+    assert($two instanceof Hafen\Processor\Positioned);
+    $noise = Signal::noise(20000, 5);
+    $whole = Signal::through($one, $noise);
+    $two->at(10000);
+    $late = Signal::through($two, array_slice($noise, 10000));
+    expect($late->left[9000])->toEqualWithDelta($whole->left[19000], 1e-9)->and($late->right[9000])->toEqualWithDelta($whole->right[19000], 1e-9);
 });

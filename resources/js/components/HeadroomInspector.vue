@@ -217,7 +217,7 @@ td {
 
 td:first-child {
     padding: 0;
-    max-width: 90px;
+    max-width: 82px;
     overflow: hidden;
     text-align: left;
     text-overflow: ellipsis;
@@ -229,12 +229,12 @@ td:first-child {
 }
 
 .bar {
-    width: 46px;
+    width: 42px;
 }
 
 .bar svg {
     display: block;
-    width: 46px;
+    width: 42px;
     height: 10px;
 }
 

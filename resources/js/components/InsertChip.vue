@@ -4,6 +4,7 @@ import type { Channel, ProcessorInsert, RowName } from '@/api/types';
 import { depth } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
+import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { useChipDrag } from './chipDrag';
@@ -15,12 +16,14 @@ const session = useSession();
 const catalogue = useCatalogue();
 const selection = useSelection();
 const listening = useListening();
+const pilot = usePilot();
 const drag = useChipDrag();
 
 const spec = computed(() => catalogue.byId[props.insert.processor]);
 const label = computed(
     () => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor,
 );
+const notes = computed(() => pilot.of(props.channel.id).filter((note) => note.part === props.insert.id));
 const isOn = computed(() => props.insert.on && props.channel.insertsOn);
 const isSelected = computed(() => selection.inserts.includes(props.insert.id));
 const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
@@ -78,6 +81,13 @@ function grab(event: PointerEvent): void {
         <button class="name plain" :aria-label="`${label}, ${channel.name}`" @pointerdown="grab" @click.stop="select">
             {{ label }}<span v-if="insert.mix < 1" class="mix figure">{{ Math.round(insert.mix * 100) }} %</span>
         </button>
+        <span
+            v-if="notes.length > 0"
+            class="noted"
+            :class="{ severe: notes.some((note) => note.severity === 'severe') }"
+            :title="notes.map((note) => note.text).join('\n')"
+            >!</span
+        >
         <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
             >{{ Math.round(cost * 100) }}%</span
         >
@@ -128,6 +138,25 @@ function grab(event: PointerEvent): void {
     white-space: nowrap;
     cursor: grab;
     user-select: none;
+}
+
+.noted {
+    flex: none;
+    width: 13px;
+    height: 13px;
+    margin-right: 4px;
+    border-radius: 50%;
+    background: var(--brass);
+    color: var(--paper);
+    font-size: 12px;
+    font-weight: 700;
+    line-height: 13px;
+    text-align: center;
+}
+
+.noted.severe {
+    border-radius: 2px;
+    background: var(--buoy);
 }
 
 .mix {

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Session\ProcessorInsert;
+
+/** A moving sound into one drive after the other: what wavers is multiplied, and turns muddy. */
+final readonly class DrivesAfterMovement implements Check
+{
+    private const MOVEMENT = 'Movement';
+
+    private const DRIVE = 'drive';
+
+    public function notes(Chart $chart): array
+    {
+        $notes = [];
+        foreach ($chart->session->channels as $channel) {
+            $working = Chart::working($channel, $channel->inserts);
+            foreach ($working as $index => $insert) {
+                if ($chart->spec($insert)->category !== self::MOVEMENT) {
+                    continue;
+                }
+                $drives = array_values(array_filter(array_slice($working, $index + 1), static fn (ProcessorInsert $after): bool => $after->processor === self::DRIVE));
+                if (count($drives) < 2) {
+                    continue;
+                }
+                $place = $chart->session->place($drives[count($drives) - 1]->id);
+                $notes[] = new Note('drives-after-movement', Severity::Advice, $channel->id, $insert->id,
+                    sprintf('%s on %s runs into %d drives: a moving sound turns muddy there.', $chart->spec($insert)->name, $channel->name, count($drives)),
+                    $place === null ? null : new Mend('Put it after them', ['type' => 'move-insert', 'insert' => $insert->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $place->index + 1]));
+            }
+        }
+
+        return $notes;
+    }
+}

@@ -1,0 +1,187 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor;
+
+use Hafen\Audio\Block;
+
+/**
+ * Three copies that waver in time around the sound, a third of a turn apart, and a quarter of a turn between the sides.
+ *
+ * The copies are read between samples by Hermite's cubic through four of them (from memory: Catmull-Rom). The wavering is a sine whose
+ * place follows from the place in the session, so that every render is the same; a changed rate goes on from where it is.
+ */
+final class Chorus implements Positioned, Processor
+{
+    use NoLatency;
+
+    private const LONGEST_MILLISECONDS = 45.0;
+
+    /** @var list<float> ring of what came in on the left */
+    private array $left;
+
+    /** @var list<float> */
+    private array $right;
+
+    private int $write = 0;
+
+    private readonly int $room;
+
+    private float $delay = 0.0;
+
+    private float $depth = 0.0;
+
+    private float $amount = 0.0;
+
+    private float $turn = 0.0;
+
+    /** Where the wavering was when its rate was set last, and samples since then. */
+    private float $phase = 0.0;
+
+    private int $since = 0;
+
+    private int $position = 0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'chorus',
+            'Chorus',
+            'Movement',
+            'One sound as if several played it.',
+            [
+                ParameterSpec::number('rate', 'Rate', 'Hz', 0.05, 8.0, 0.6, Scale::Logarithmic, 0.01),
+                ParameterSpec::number('depth', 'Depth', 'ms', 0.0, 12.0, 3.0),
+                ParameterSpec::number('delay', 'Delay', 'ms', 3.0, 30.0, 12.0),
+                ParameterSpec::number('amount', 'Amount', '%', 0.0, 100.0, 60.0, step: 1.0),
+            ],
+            widens: true,
+            synonyms: ['modulation', 'thicken', 'double', 'ensemble', 'shimmer'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return sprintf('Chorus %.1f Hz', $values->number('rate'));
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $span = 2.0 / $values->number('rate');
+        $curves = [];
+        foreach ([0, 1, 2] as $voice) {
+            $points = [];
+            for ($i = 0; $i <= 120; ++$i) {
+                $turns = 2.0 * $i / 120 + $voice / 3;
+                $points[] = [round($span * $i / 120, 4), round($values->number('delay') + 0.5 * $values->number('depth') * (1.0 + sin(2.0 * M_PI * $turns)), 3)];
+            }
+            $curves[] = ['label' => 'copy '.($voice + 1), 'points' => $points];
+        }
+
+        return new Picture('How late the copies are', new Axis('s', 0.0, round($span, 2), Scale::Linear), new Axis('ms', 0.0, self::LONGEST_MILLISECONDS, Scale::Linear), $curves);
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 8;
+        $this->left = $this->right = array_fill(0, $this->room, 0.0);
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $turn = 2.0 * M_PI * $values->number('rate') / $this->setting->sampleRate;
+        if ($turn !== $this->turn && $this->turn > 0.0) {
+            $this->phase = fmod($this->phase + $this->turn * $this->since, 2.0 * M_PI);
+            $this->since = 0;
+        }
+        $this->turn = $turn;
+        $this->delay = $values->number('delay') * $this->setting->sampleRate / 1000.0;
+        $this->depth = 0.5 * $values->number('depth') * $this->setting->sampleRate / 1000.0;
+        $this->amount = 0.5 * $values->number('amount') / 100.0;
+    }
+
+    public function at(int $position): void
+    {
+        if ($position !== $this->position) {
+            $this->position = $this->since = $position;
+            $this->phase = 0.0;
+        }
+    }
+
+    public function process(Block $block): void
+    {
+        $block->widen();
+        $frames = $block->frames();
+        [$block->left, $this->left] = $this->side($block->left, $this->left, 0.0, $frames);
+        [$block->right, $this->right] = $this->side($block->right, $this->right, M_PI_2, $frames);
+        $this->write = ($this->write + $frames) % $this->room;
+        $this->since += $frames;
+        $this->position += $frames;
+    }
+
+    public function reset(): void
+    {
+        $this->left = $this->right = array_fill(0, $this->room, 0.0);
+        $this->phase = 0.0;
+        $this->position = $this->since = $this->write = 0;
+    }
+
+    public function tail(): int
+    {
+        return (int) ceil($this->delay + 2.0 * $this->depth) + 2;
+    }
+
+    /**
+     * Works one side.
+     *
+     * @param  list<float>  $samples
+     * @param  list<float>  $ring
+     * @return array{list<float>, list<float>} what comes out, and the ring as it is afterwards
+     */
+    private function side(array $samples, array $ring, float $ahead, int $frames): array
+    {
+        $dry = 1.0 - $this->amount;
+        $wet = $this->amount / sqrt(3.0);
+        $depth = $this->depth;
+        $middle = $this->delay + $depth;
+        $third = sqrt(3.0) / 2.0;
+        $room = $this->room;
+        $write = $this->write;
+        $turn = $this->turn;
+        $since = $this->since;
+        $phase = $this->phase + $ahead;
+        $out = [];
+        for ($i = 0; $i < $frames; ++$i) {
+            $ring[$write] = $samples[$i];
+            $angle = $phase + $turn * ($since + $i);
+            $sine = sin($angle);
+            $cosine = $third * cos($angle);
+            $half = 0.5 * $sine;
+            $copies = self::read($ring, $write + $room - ($middle + $depth * $sine), $room)
+                + self::read($ring, $write + $room - ($middle + $depth * ($cosine - $half)), $room)
+                + self::read($ring, $write + $room - ($middle - $depth * ($cosine + $half)), $room);
+            $out[] = $dry * $samples[$i] + $wet * $copies;
+            ++$write;
+            if ($write === $room) {
+                $write = 0;
+            }
+        }
+
+        /** @var list<float> $ring */
+        return [$out, $ring];
+    }
+
+    /** @param  array<int, float>  $ring */
+    private static function read(array $ring, float $place, int $room): float
+    {
+        $whole = (int) $place;
+        $part = $place - $whole;
+        $a = $ring[($whole - 1) % $room];
+        $b = $ring[$whole % $room];
+        $c = $ring[($whole + 1) % $room];
+        $d = $ring[($whole + 2) % $room];
+
+        return $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
+    }
+}
