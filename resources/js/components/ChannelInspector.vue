@@ -81,10 +81,7 @@ watch(
     },
     { immediate: true },
 );
-watch(
-    () => [props.channel.id, props.channel.name],
-    () => (name.value = props.channel.name),
-);
+watch([() => props.channel.id, () => props.channel.name], () => (name.value = props.channel.name));
 
 function rename(): void {
     const wanted = name.value.trim();

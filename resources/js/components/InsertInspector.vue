@@ -103,7 +103,7 @@ async function draw(): Promise<void> {
 }
 
 watch(
-    () => [props.insert.id, props.insert.processor],
+    [() => props.insert.id, () => props.insert.processor],
     () => {
         local.value = {};
         // The band that is in use, else the first.
@@ -112,7 +112,9 @@ watch(
     },
     { immediate: true },
 );
-watch(() => [props.insert.processor, JSON.stringify(values.value), session.document?.tempo], draw, { immediate: true });
+watch([() => props.insert.processor, () => JSON.stringify(values.value), () => session.document?.tempo], draw, {
+    immediate: true,
+});
 
 function remove(): void {
     const inserts = [...selection.inserts];

@@ -10,7 +10,7 @@ const session = useSession();
 const revisions = ref<Revision[]>([]);
 
 watch(
-    () => [session.state?.id, session.state?.change],
+    [() => session.state?.id, () => session.state?.change],
     async () => {
         if (session.state) {
             revisions.value = await api.get<Revision[]>(`sessions/${session.state.id}/revisions`).catch(() => []);

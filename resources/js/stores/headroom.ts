@@ -198,7 +198,7 @@ export const useHeadroom = defineStore('headroom', () => {
     }
 
     watch(
-        () => [session.state?.id, session.state?.change, screen.view],
+        [() => session.state?.id, () => session.state?.change, () => screen.view],
         ([id], before) => {
             if (screen.view !== 'headroom') {
                 return;

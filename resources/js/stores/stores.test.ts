@@ -1,10 +1,12 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { SessionState } from '@/api/types';
+import { nextTick } from 'vue';
+import type { SessionState, SurveyState } from '@/api/types';
 import { useCatalogue } from './catalogue';
 import { useScreen } from './screen';
 import { useSelection } from './selection';
 import { useSession } from './session';
+import { useSurvey } from './survey';
 
 vi.stubGlobal(
     'BroadcastChannel',
@@ -155,5 +157,21 @@ describe('the finder', () => {
         expect(catalogue.isPartDry({ ...reverb, mix: 1 })).toBe(false);
         expect(catalogue.isPartDry({ ...reverb, on: false })).toBe(false);
         expect(catalogue.widens(reverb)).toBe(true);
+    });
+});
+
+describe('the survey', () => {
+    it('stays current while the state is replaced by one of the same change, and not after an edit', async () => {
+        const session = useSession();
+        const survey = useSurvey();
+        session.state = state();
+        await nextTick();
+        survey.state = { current: true } as SurveyState;
+        session.state = { ...state() };
+        await nextTick();
+        expect(survey.isCurrent).toBe(true);
+        session.state = { ...state(), change: 2 };
+        await nextTick();
+        expect(survey.isCurrent).toBe(false);
     });
 });

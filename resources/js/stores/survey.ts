@@ -69,7 +69,8 @@ export const useSurvey = defineStore('survey', () => {
     }
 
     watch(
-        () => [session.state?.id, session.state?.change],
+        // One by one: a list would be another each time, whatever it holds.
+        [() => session.state?.id, () => session.state?.change],
         ([id], before) => {
             if (id !== before?.[0]) {
                 state.value = null;
