@@ -78,7 +78,9 @@ const percent = (share: number | undefined) =>
                 <tbody>
                     <tr v-for="row in rows" :key="row.id" :data-share="row.id">
                         <td>
-                            <button class="plain name" @click="selection.channels = [row.id]">{{ row.name }}</button>
+                            <button class="plain name" :title="row.name" @click="selection.channels = [row.id]">
+                                {{ row.name }}
+                            </button>
                         </td>
                         <td class="bar">
                             <svg viewBox="-8 0 46 10" aria-hidden="true">
@@ -222,6 +224,13 @@ td:first-child {
     text-align: left;
     text-overflow: ellipsis;
     font-size: 13px;
+}
+
+.name {
+    display: block;
+    width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
 }
 
 .name:hover {
