@@ -40,9 +40,10 @@ final readonly class PlanDesk
      * What is known of some plans for the session as it is now; what nobody asked for yet is begun. They wait for the survey.
      *
      * @param  list<PlanChoice>  $choices
+     * @param  bool  $again  begins anew what was stopped, or failed
      * @return array{ready: bool, plans: list<?array<string, mixed>>} ready: whether the session is measured
      */
-    public function plans(StoredSession $stored, array $choices): array
+    public function plans(StoredSession $stored, array $choices, bool $again = false): array
     {
         $known = $this->surveys->known($stored);
         if (! $known->isWhole()) {
@@ -53,7 +54,7 @@ final readonly class PlanDesk
         // Nobody waits for what an older state would become.
         RemedyPlan::query()->where('session_id', $stored->id)->where('content', '!=', $content)->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
 
-        return ['ready' => true, 'plans' => array_map(fn (PlanChoice $choice): array => self::state($this->plan($stored, $content, $choice)), $choices)];
+        return ['ready' => true, 'plans' => array_map(fn (PlanChoice $choice): array => self::state($this->plan($stored, $content, $choice, $again)), $choices)];
     }
 
     /**
@@ -100,23 +101,26 @@ final readonly class PlanDesk
         $isShown = false;
         $beat = (new Heartbeat($plan))->beat(...);
         $recordings = FolderStore::temporary();
-        $prediction = $this->engines->predictor($session->sampleRate, $recordings)->predict(
-            new Situation($session, $this->processors, $survey, $choice->aim),
-            $remedies,
-            $choice->amounts,
-            $choice->compensate,
-            function (Prediction $preview) use ($plan, $session, $isProof, &$isShown): bool {
-                if ($isProof) {
-                    return true;
-                }
+        $show = function (Prediction $preview) use ($plan, $session, $isProof, &$isShown): bool {
+            if (! $isProof) {
                 $this->write($plan, $session, $preview, 'waiting');
                 $isShown = true;
+            }
 
-                return false;
-            },
-            $beat,
-        );
-        $recordings->discard();
+            return $isProof;
+        };
+        try {
+            $prediction = $this->engines->predictor($session->sampleRate, $recordings)->predict(
+                new Situation($session, $this->processors, $survey, $choice->aim),
+                $remedies,
+                $choice->amounts,
+                $choice->compensate,
+                $show,
+                $beat,
+            );
+        } finally {
+            $recordings->discard();
+        }
         if (! $isShown) {
             $this->write($plan, $session, $prediction, 'done');
         }
@@ -133,15 +137,15 @@ final readonly class PlanDesk
         ]);
     }
 
-    private function plan(StoredSession $stored, string $content, PlanChoice $choice): RemedyPlan
+    private function plan(StoredSession $stored, string $content, PlanChoice $choice, bool $again): RemedyPlan
     {
         $plan = RemedyPlan::query()->firstOrCreate(
             ['session_id' => $stored->id, 'content' => $content, 'choice_key' => $choice->key()],
             ['choice' => $choice->toArray(), 'document' => $stored->head->document, 'status' => 'waiting', 'beat_at' => now()],
         );
         $isLost = $plan->status === 'running' && $plan->beat_at !== null && $plan->beat_at->diffInSeconds(now()) > Heartbeat::LOST_AFTER;
-        if ($plan->wasRecentlyCreated || $plan->status === 'dropped' || $isLost) {
-            $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0]);
+        if ($plan->wasRecentlyCreated || $isLost || in_array($plan->status, $again ? ['dropped', 'stopped', 'failed'] : ['dropped'], true)) {
+            $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'message' => null]);
             PredictPlan::dispatch($plan->id, false)->onQueue('previews');
         }
 

@@ -55,6 +55,10 @@ it('lets go of plans for a state that has passed, and gives out again what a los
     Queue::assertPushed(App\Jobs\PredictPlan::class, 2);
     $this->postJson("/api/sessions/{$session->id}/plans/stop")->assertNoContent();
     expect($plan->refresh()->status)->toBe('stopped');
+    $ask();
+    expect($plan->refresh()->status)->toBe('stopped');
+    // Asked for again, it is begun anew.
+    $this->postJson("/api/sessions/{$session->id}/plans", ['aim' => TO_SIX, 'plans' => [['remedies' => ['trim-main']]], 'again' => true])->assertJsonPath('plans.0.status', 'waiting');
 });
 
 it('refuses what is no plan with the field', function (array $ask, string $place): void {

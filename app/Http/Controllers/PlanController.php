@@ -23,11 +23,11 @@ final readonly class PlanController
 
     public function store(Request $request, StoredSession $session): JsonResponse
     {
-        $body = JsonBody::of($request)->keys(['aim', 'plans']);
+        $body = JsonBody::of($request)->keys(['aim', 'plans'], ['again']);
         $aim = PlanChoice::aim($body->get('aim'));
         $choices = array_map(static fn (JsonNode $choice): PlanChoice => PlanChoice::of($choice, $aim), $body->get('plans')->items(self::MOST));
 
-        return new JsonResponse($this->desk->plans($session, $choices));
+        return new JsonResponse($this->desk->plans($session, $choices, $body->optional('again')?->boolean() ?? false));
     }
 
     public function stop(StoredSession $session): Response

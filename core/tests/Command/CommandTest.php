@@ -173,3 +173,12 @@ it('checks a session, and fails where a note is severe', function (): void {
     $notes = json_decode($json, true);
     expect($status)->toBe(1)->and($notes)->toHaveCount(2)->and($notes[0]['mend']['edit'])->toBe(['type' => 'move-insert', 'insert' => 'i9', 'channel' => 'main', 'row' => 'inserts']);
 });
+
+it('checks the sound as well when it is asked to', function (): void {
+    $document = json_decode((string) file_get_contents($this->document), true);
+    $document['channels'][0]['fader'] = 12.0;
+    file_put_contents($this->document, json_encode($document, JSON_PRESERVE_ZERO_FRACTION));
+    expect(hafen('check', $this->document)[0])->toBe(0);
+    [$status, $text] = hafen('check', $this->document, '--survey');
+    expect($status)->toBe(1)->and($text)->toContain('severe       Main clips at its output');
+});

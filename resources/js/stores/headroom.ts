@@ -106,7 +106,7 @@ export const useHeadroom = defineStore('headroom', () => {
         return { remedies, compensate: compensate.value, ...(Object.keys(set).length > 0 ? { amounts: set } : {}) };
     }
 
-    async function look(): Promise<void> {
+    async function look(again = false): Promise<void> {
         window.clearTimeout(timer);
         const id = session.state?.id;
         if (id === undefined || screen.view !== 'headroom' || isStopped.value) {
@@ -118,6 +118,7 @@ export const useHeadroom = defineStore('headroom', () => {
             const known = await api.post<{ ready: boolean; plans: (RemedyPlan | null)[] }>(`sessions/${id}/plans`, {
                 aim: aim.value,
                 plans: [...REMEDIES.map(([remedy]) => choice([remedy])), ...several],
+                ...(again ? { again } : {}),
             });
             // An answer that was overtaken says nothing any more.
             if (number !== asked) {
@@ -141,7 +142,7 @@ export const useHeadroom = defineStore('headroom', () => {
 
     function ask(): void {
         isStopped.value = false;
-        void look();
+        void look(true);
     }
 
     async function stop(): Promise<void> {
