@@ -88,7 +88,7 @@ it('surveys RMS as ffmpeg does', function (): void {
 
 it('lists processors', function (): void {
     $list = json_decode(hafen('processors', '--json')[1], true);
-    expect(array_column($list, 'id'))->toBe(['trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'echo', 'reverb'])
+    expect(array_column($list, 'id'))->toBe(['trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'echo', 'reverb', 'chorus'])
         ->and($list[3]['parameters'][0])->toMatchArray(['id' => 'threshold', 'unit' => 'dB', 'min' => -60.0, 'max' => 0.0, 'default' => -20.0])
         ->and(hafen('processors')[0])->toBe(0);
 });

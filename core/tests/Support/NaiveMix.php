@@ -50,15 +50,20 @@ final class NaiveMix
             return self::scaled($this->entering($channel), $gain, $gain);
         }
         if ($tap === 'pre-fader') {
-            return $this->through($this->at($channel->id, 'source'), $channel->insertsOn ? $channel->inserts : []);
+            return $this->through($this->at($channel->id, 'source'), $channel->insertsOn ? $channel->inserts : [], $channel);
         }
-        $gain = $this->audible[$channel->id] ? self::gain($channel->fader) : 0.0;
-        [$left, $right] = $this->pan($channel->width->value, $channel->pan);
+        $gain = $this->audible[$channel->id] ? 1.0 : 0.0;
+        $faders = $this->moved($channel, 'fader', $channel->fader, self::gain(...));
+        $open = $this->moved($channel, 'mute', 0.0, static fn (float $mute): float => $mute >= 0.5 ? 0.0 : 1.0);
+        $lefts = $this->moved($channel, 'pan', $channel->pan, fn (float $pan): float => $this->pan($channel->width->value, $pan)[0]);
+        $rights = $this->moved($channel, 'pan', $channel->pan, fn (float $pan): float => $this->pan($channel->width->value, $pan)[1]);
+        $sound = [];
+        foreach ($this->at($channel->id, 'pre-fader') as $i => [$left, $right]) {
+            $level = $gain * self::between(fn (int $at): float => $faders($at) * ($open($at) + $open($at - 64) + $open($at - 128) + $open($at - 192)) / 4, $i);
+            $sound[] = [$left * $level * self::between($lefts, $i), $right * $level * self::between($rights, $i)];
+        }
 
-        return $this->through(
-            self::scaled($this->at($channel->id, 'pre-fader'), $gain * $left, $gain * $right),
-            $channel->insertsOn ? $channel->postInserts : [],
-        );
+        return $this->through($sound, $channel->insertsOn ? $channel->postInserts : [], $channel);
     }
 
     /** @return list<array{float, float}> */
@@ -99,9 +104,13 @@ final class NaiveMix
     private function sent(Channel $from, Send $send): array
     {
         [$left, $right] = $this->pan($send->tap->value === 'post-fader' ? 'stereo' : $from->width->value, $send->pan);
-        $gain = self::gain($send->gain);
+        $gain = $this->moved($from, "send:{$send->id}", $send->gain, self::gain(...));
 
-        return self::scaled($this->at($from->id, $send->tap->value), $gain * $left, $gain * $right);
+        return array_map(
+            static fn (array $pair, int $i): array => [$pair[0] * $left * self::between($gain, $i), $pair[1] * $right * self::between($gain, $i)],
+            $sound = $this->at($from->id, $send->tap->value),
+            array_keys($sound),
+        );
     }
 
     /**
@@ -109,16 +118,19 @@ final class NaiveMix
      * @param  list<Insert>  $row
      * @return list<array{float, float}>
      */
-    private function through(array $sound, array $row): array
+    private function through(array $sound, array $row, Channel $channel): array
     {
         foreach ($row as $insert) {
             if ($insert instanceof Split && $insert->on) {
-                $sound = $this->split($sound, $insert);
+                $sound = $this->split($sound, $insert, $channel);
             } elseif ($insert instanceof ProcessorInsert && $insert->on) {
                 assert($insert->processor === 'trim');
                 $wet = self::gain((float) ($insert->parameters['gain'] ?? 0.0));
-                $gain = 1 - $insert->mix + $insert->mix * $wet;
-                $sound = self::scaled($sound, $gain, $gain);
+                $share = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
+                foreach ($sound as $i => [$left, $right]) {
+                    $gain = 1 - self::between($share, $i) * (1 - $wet);
+                    $sound[$i] = [$left * $gain, $right * $gain];
+                }
             }
         }
 
@@ -129,7 +141,7 @@ final class NaiveMix
      * @param  list<array{float, float}>  $sound
      * @return list<array{float, float}>
      */
-    private function split(array $sound, Split $split): array
+    private function split(array $sound, Split $split, Channel $channel): array
     {
         $solo = array_filter($split->branches, static fn (Branch $branch): bool => $branch->solo) !== [];
         $sum = $this->silence();
@@ -147,10 +159,61 @@ final class NaiveMix
             $gain = self::gain($branch->gain) * ($branch->invert ? -1 : 1);
             [$left, $right] = $this->pan('stereo', $branch->pan);
             $turn = $split->by->value.$index === 'mid-side1' ? -1 : 1;
-            $sum = self::sum($sum, self::scaled($this->through($part, $branch->inserts), $gain * $left, $gain * $right * $turn));
+            $sum = self::sum($sum, self::scaled($this->through($part, $branch->inserts, $channel), $gain * $left, $gain * $right * $turn));
         }
 
         return $sum;
+    }
+
+    /**
+     * What a control does at each moment: what its lane says, or what it is set to.
+     *
+     * @param  callable(?float): float  $effect
+     * @return \Closure(int): float
+     */
+    private function moved(Channel $channel, string $target, ?float $still, callable $effect): \Closure
+    {
+        foreach ($channel->automation as $lane) {
+            if ($lane->target->text() === $target) {
+                return static function (int $at) use ($lane, $effect, $target): float {
+                    $before = $after = null;
+                    foreach ($lane->points as $point) {
+                        if ($point->at <= $at) {
+                            $before = $point;
+                        } else {
+                            $after ??= $point;
+                        }
+                    }
+                    if ($before === null || $after === null || $target === 'mute') {
+                        return $effect(($before ?? $after)->value);
+                    }
+                    $share = ($at - $before->at) / ($after->at - $before->at);
+                    if ($before->curve !== 0.0) {
+                        $share = (exp(4 * $before->curve * $share) - 1) / (exp(4 * $before->curve) - 1);
+                    }
+                    if ($target !== 'fader' && ! str_starts_with($target, 'send')) {
+                        return $effect($before->value + $share * ($after->value - $before->value));
+                    }
+                    // Along the marks of a fader: evenly in 10^(dB / 45), from -60 to +12.
+                    $low = 10 ** (-60 / 45);
+                    $mark = static fn (?float $gain): float => max(0.0, $gain === null ? 0.0 : 10 ** ($gain / 45) - $low);
+                    $travel = $mark($before->value) + $share * ($mark($after->value) - $mark($before->value));
+
+                    return $effect($travel <= 0.0 ? null : 45 * log10($travel + $low));
+                };
+            }
+        }
+        $gain = $effect($still);
+
+        return static fn (int $at): float => $gain;
+    }
+
+    /** The engine asks every 64 samples and goes straight in between. @param  \Closure(int): float  $gain */
+    private static function between(\Closure $gain, int $at): float
+    {
+        $from = intdiv($at, 64) * 64;
+
+        return $gain($from) + ($at - $from) / 64 * ($gain($from + 64) - $gain($from));
     }
 
     /** Sine/cosine law: constant power for a mono channel, a balance for a stereo one. @return array{float, float} */
