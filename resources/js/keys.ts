@@ -24,6 +24,15 @@ export function useKeys(showKeys: () => void): void {
         );
     }
 
+    /** A box that was reached by key is ticked by Space; one that was clicked leaves Space to play. */
+    function isTicking(target: EventTarget | null): boolean {
+        return Boolean(
+            (target as HTMLElement | null)?.matches(
+                'input[type=radio]:focus-visible, input[type=checkbox]:focus-visible',
+            ),
+        );
+    }
+
     function isDialogOpen(): boolean {
         return Boolean(document.querySelector('.el-overlay:not([style*="display: none"])')) || finder.request !== null;
     }
@@ -137,7 +146,7 @@ export function useKeys(showKeys: () => void): void {
             selection.channels = session.tracks.map((track) => track.id);
             return;
         }
-        if (command) {
+        if (command || (event.key === ' ' && isTicking(event.target))) {
             return;
         }
         const actions: Record<string, () => void> = {

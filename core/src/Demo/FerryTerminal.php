@@ -144,39 +144,39 @@ final readonly class FerryTerminal
             ], // Its cue follows the fader: every move in the mix is heard in the cellist's headphones.
                 [$send('hall', -9.0), $send('plate', -14.0), $send('cue-cello', -11.5)]),
             $this->track($file, 'announcement', 'Announcement', Width::Mono, -4.0, -14.0, 0.25, [
-                    $insert('filter', ['frequency' => 350.0, 'slope' => '24dB']),
-                    $insert('filter', ['type' => 'low-pass', 'frequency' => 3300.0, 'slope' => '24dB']),
-                    // Two equal branches: 6.02 dB louder than one would think.
-                    new Split('s3', [new Branch('b5', 'Horn A'), new Branch('b6', 'Horn B')]),
-                    $insert('compressor', ['threshold' => -24.0, 'ratio' => 5.0, 'make-up' => 4.0], on: false),
-                    // Taken before the fader: the echo stays when the announcement is turned down.
-                ], [$send('echo', -15.0, TapPoint::PreFader)]),
+                $insert('filter', ['frequency' => 350.0, 'slope' => '24dB']),
+                $insert('filter', ['type' => 'low-pass', 'frequency' => 3300.0, 'slope' => '24dB']),
+                // Two equal branches: 6.02 dB louder than one would think.
+                new Split('s3', [new Branch('b5', 'Horn A'), new Branch('b6', 'Horn B')]),
+                $insert('compressor', ['threshold' => -24.0, 'ratio' => 5.0, 'make-up' => 4.0], on: false),
+                // Taken before the fader: the echo stays when the announcement is turned down.
+            ], [$send('echo', -15.0, TapPoint::PreFader)]),
             $this->track($file, 'hall-ambience', 'Hall ambience', Width::Stereo, 0.0, -10.0, 0.0, []),
             $this->bus(ChannelKind::Group, 'reeds', 'Reeds', -4.0, [
-                    $insert('parametric-eq', ['bell-3-frequency' => 1800.0, 'bell-3-gain' => -2.0, 'high-shelf-gain' => 2.0]),
-                ], [$send('plate', -14.0), $send('echo', -20.0)], 'main'),
+                $insert('parametric-eq', ['bell-3-frequency' => 1800.0, 'bell-3-gain' => -2.0, 'high-shelf-gain' => 2.0]),
+            ], [$send('plate', -14.0), $send('echo', -20.0)], 'main'),
             $this->bus(ChannelKind::Return, 'plate', 'Plate', -3.0, [
-                    // Left part dry on a return: every send to it makes the dry sound louder too.
-                    $insert('reverb', ['decay' => 1.8, 'pre-delay' => 18.0, 'size' => 60.0], 0.4),
-                ], [], 'wash'),
+                // Left part dry on a return: every send to it makes the dry sound louder too.
+                $insert('reverb', ['decay' => 1.8, 'pre-delay' => 18.0, 'size' => 60.0], 0.4),
+            ], [], 'wash'),
             $this->bus(ChannelKind::Return, 'hall', 'Hall', 0.0, [
-                    $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0]),
-                ], [], 'wash'),
+                $insert('reverb', ['decay' => 3.2, 'size' => 110.0, 'damping' => 4500.0]),
+            ], [], 'wash'),
             $this->bus(ChannelKind::Return, 'echo', 'Echo', -2.0, [
-                    $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true]),
-                    $insert('filter', ['frequency' => 400.0]),
-                ], [$send('plate', -18.0)], 'wash'),
+                $insert('echo', ['note' => '1/8.', 'feedback' => 30.0, 'ping-pong' => true]),
+                $insert('filter', ['frequency' => 400.0]),
+            ], [$send('plate', -18.0)], 'wash'),
             // Not solo-safe: whoever solos the choir loses its hall.
             $this->bus(ChannelKind::Return, 'wash', 'Wash', -2.0, [
-                    $insert('filter', ['frequency' => 250.0]),
-                    $insert('filter', ['type' => 'low-pass', 'frequency' => 9000.0]),
-                    $insert('parametric-eq', ['bell-2-frequency' => 800.0, 'bell-2-gain' => 1.5]),
-                ], [], 'main')->withSoloSafe(false),
+                $insert('filter', ['frequency' => 250.0]),
+                $insert('filter', ['type' => 'low-pass', 'frequency' => 9000.0]),
+                $insert('parametric-eq', ['bell-2-frequency' => 800.0, 'bell-2-gain' => 1.5]),
+            ], [], 'main')->withSoloSafe(false),
             $this->bus(ChannelKind::Cue, 'cue-cello', 'Cue Cello', 0.0, [], [], 'hw:3-4'),
             $this->bus(ChannelKind::Main, 'main', 'Main', 0.0, [
-                    $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 4.0]),
-                    $insert('limiter', ['ceiling' => -1.0], on: false),
-                ], [], 'hw:1-2'),
+                $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 4.0]),
+                $insert('limiter', ['ceiling' => -1.0], on: false),
+            ], [], 'hw:1-2'),
         ]);
     }
 
