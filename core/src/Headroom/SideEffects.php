@@ -20,10 +20,19 @@ final class SideEffects
     {
         return array_values(array_filter([
             self::fed($prediction, $session, $processors),
-            $prediction->compensated > 0 ? ($prediction->compensated === 1 ? 'One of them is' : "{$prediction->compensated} of them are").' set to do what they did.' : null,
+            self::compensated($prediction->compensated),
             self::limiting($prediction, $session),
             self::returns($prediction, $session),
         ]));
+    }
+
+    private static function compensated(int $count): ?string
+    {
+        return match ($count) {
+            0 => null,
+            1 => 'One level-dependent effect is set to do what it did.',
+            default => "{$count} level-dependent effects are set to do what they did.",
+        };
     }
 
     private static function fed(Prediction $prediction, Session $session, ProcessorCatalogue $processors): ?string
