@@ -134,7 +134,7 @@ switch ($argv[1] ?? '') {
         echo json_encode(['whole' => $timed($session), 'again' => $timed($session), 'main fader' => $timed($fader('main')), 'hall ambience fader' => $timed($fader('hall-ambience')), 'reeds fader' => $timed($fader('reeds')), 'cello fader' => $timed($fader('cello'))]);
         exit;
     case 'pilot':
-        [$session, $library] = RandomRouting::make(4, 41, 4800);
+        [$session, $library] = RandomRouting::make(22, 41, 4800);
         $store = FolderStore::temporary();
         (new SessionSurvey(ProcessorCatalogue::standard(), $library, $store))->measure($session);
         $best = INF;

@@ -125,7 +125,7 @@ end_groups() {
     groups=()
 }
 
-# start_servers PORT LOG_FOLDER : pages and edits on PORT, listening on the next one, and two queue workers.
+# start_servers PORT LOG_FOLDER : pages and edits on PORT, listening on the next one, and a queue worker for each core, two to eight.
 start_servers() {
     local port=$1 logs=$2
     export HAFEN_LISTEN_URL="http://127.0.0.1:$((port + 1))"
@@ -133,8 +133,13 @@ start_servers() {
     PHP_CLI_SERVER_WORKERS=4 keep_running php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
     PHP_CLI_SERVER_WORKERS=6 keep_running php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
     # Renders and surveys give way to what is being listened to.
-    keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-1.log" 2>&1
-    keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-2.log" 2>&1
+    local worker workers
+    workers=$(nproc 2>/dev/null || echo 2)
+    [ "$workers" -ge 2 ] || workers=2
+    [ "$workers" -le 8 ] || workers=8
+    for worker in $(seq "$workers"); do
+        keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-$worker.log" 2>&1
+    done
 }
 
 wait_for() {

@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
-use Hafen\Audio\Decibel;
 use Hafen\Metering\Spectrum;
-use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
 use Hafen\Survey\SurveyResult;
 
 /**
@@ -37,8 +34,9 @@ final readonly class EnergyShares
     {
         $energies = [];
         $sums = ['all' => 0.0, 'low' => 0.0, 'mud' => 0.0, 'above' => 0.0];
+        // Nothing is sent to the main: what feeds it puts out to it, after its fader.
         foreach (Routes::of($session)->into($session->main()->id) as $route) {
-            foreach (self::energies($route, $survey) as $band => $energy) {
+            foreach (self::energies($route->from, $survey) as $band => $energy) {
                 $energies[$route->from][$band] = ($energies[$route->from][$band] ?? 0.0) + $energy;
                 $sums[$band] += $energy;
             }
@@ -53,21 +51,17 @@ final readonly class EnergyShares
         return new self($shares);
     }
 
-    /** @return array{all: float, low: float, mud: float, above: float} mean squares */
-    private static function energies(Route $route, SurveyResult $survey): array
+    /** @return array{all: float, low: float, mud: float, above: float} mean squares of what leaves a channel */
+    private static function energies(string $channel, SurveyResult $survey): array
     {
-        $post = $route->tap === TapPoint::PostFader;
-        $reading = $survey->taps["{$route->from}:{$route->tap->value}"] ?? null;
-        $low = $post ? $survey->low[$route->from] ?? Spectrum::silence() : ($survey->sources[$route->from]->low ?? Spectrum::silence());
-        $gain = $route->send === null ? 1.0 : ($route->send->on ? Decibel::toGain($route->send->gain) : 0.0);
-        $all = $reading->meanSquare ?? 0.0;
-        $power = $gain * $gain;
+        $low = $survey->low[$channel] ?? Spectrum::silence();
+        $all = $survey->taps["{$channel}:post-fader"]->meanSquare ?? 0.0;
 
         return [
-            'all' => $power * $all,
-            'low' => $power * $low->between(...self::BANDS['low']),
-            'mud' => $power * $low->between(...self::BANDS['mud']),
-            'above' => $power * max(0.0, $all - $low->between(0.0, self::ABOVE)),
+            'all' => $all,
+            'low' => $low->between(...self::BANDS['low']),
+            'mud' => $low->between(...self::BANDS['mud']),
+            'above' => max(0.0, $all - $low->between(0.0, self::ABOVE)),
         ];
     }
 }

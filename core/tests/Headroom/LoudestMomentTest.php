@@ -63,3 +63,26 @@ it('adds up to the peak the main\'s source tap holds, in any routing', function 
 it('has nothing to say of a silent main', function (): void {
     expect(loudestOf(Mix::session([], length: 1000), new MemoryLibrary([])))->toBeNull();
 });
+
+it('shares out the energy that enters the main, by band, and through amounts that move', function (): void {
+    $tone = static fn (float $frequency): array => [array_map(static fn (int $i): float => 0.3 * sin(2 * M_PI * $frequency * $i / 48000), range(0, 47999))];
+    $library = new MemoryLibrary(['low' => $tone(60.0), 'mud' => $tone(300.0), 'high' => $tone(3000.0)]);
+    $session = Mix::session([
+        Mix::track('low', [], Width::Stereo)->withFader(-6.0),
+        Mix::track('mud', [], Width::Stereo),
+        // Only by its send, which is open for half of the time.
+        Mix::track('high', [], Width::Stereo)->withOutput('none')->withSends([new Send('n1', 'room')])->withAutomation([
+            new Hafen\Session\Lane(Hafen\Session\LaneTarget::fromString('send:n1'), [new Hafen\Session\LanePoint(23999, 0.0), new Hafen\Session\LanePoint(24000, null)]),
+        ]),
+        Mix::bus('room', ChannelKind::Return),
+    ]);
+    $shares = Hafen\Headroom\EnergyShares::of($session, Mix::survey($session, $library))->channels;
+    $low = 10 ** (-6 / 10);
+    $all = $low + 1.0 + 0.5;
+    expect($shares['low']['all'])->toEqualWithDelta($low / $all, 0.01)
+        ->and($shares['mud']['all'])->toEqualWithDelta(1 / $all, 0.01)
+        ->and($shares['room']['all'])->toEqualWithDelta(0.5 / $all, 0.01)
+        ->and($shares['low']['low'])->toBeGreaterThan(0.98)
+        ->and($shares['mud']['mud'])->toBeGreaterThan(0.98)
+        ->and($shares['room']['above'])->toBeGreaterThan(0.95);
+});

@@ -66,7 +66,7 @@ it('notes one thing, says it in a sentence, mends it, and stays quiet at what is
     'a path out of time' => [['type' => 'set-aligned', 'channels' => ['drum'], 'aligned' => false], 'path-out-of-time:drum', Severity::Severe, 'out of time', ['type' => 'set-aligned', 'channels' => ['cello'], 'aligned' => true]],
     'no way to the main' => [['type' => 'set-output', 'channels' => ['drum'], 'output' => 'none'], 'no-way-to-main:drum', Severity::Severe, 'nobody hears it', ['type' => 'set-output', 'channels' => ['cello'], 'output' => 'none']],
     'a bus without anything' => [['type' => 'add-channel', 'kind' => 'group', 'name' => 'Spare'], 'nothing-arrives:spare', Severity::Information, 'Nothing comes to Spare', ['type' => 'add-channel', 'name' => 'Spare']],
-    'the same ambience twice' => [['type' => 'replace-insert', 'insert' => 'i3', 'processor' => 'reverb'], 'ambience-twice:cello:i1', Severity::Information, 'gets more of it from Echo', null],
+    'the same ambience twice' => [['type' => 'replace-insert', 'insert' => 'i3', 'processor' => 'reverb'], 'ambience-twice:cello:i1', Severity::Information, 'gets more of it from Echo', ['type' => 'replace-insert', 'insert' => 'i1', 'processor' => 'drive']],
     'muted and in a cue' => [['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true], 'muted-in-cue:cello:n2', Severity::Information, 'muted and still heard in Cue', ['type' => 'set-mute', 'channels' => ['drum'], 'mute' => true]],
 ]);
 

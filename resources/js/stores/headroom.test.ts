@@ -1,0 +1,119 @@
+import { createPinia, setActivePinia } from 'pinia';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { nextTick } from 'vue';
+import { api } from '@/api/client';
+import type { RemedyPlan, SessionState } from '@/api/types';
+import { REMEDIES, useHeadroom } from './headroom';
+import { useScreen } from './screen';
+import { useSession } from './session';
+
+vi.stubGlobal(
+    'BroadcastChannel',
+    class {
+        postMessage(): void {}
+    },
+);
+
+const plan = (id: number, after: number, edits: string[]): RemedyPlan =>
+    ({
+        id,
+        status: 'done',
+        progress: 1,
+        message: null,
+        prediction: {
+            labels: edits,
+            edits: edits.map((type) => ({ type })),
+            verified: true,
+            before: { peak: 1, 'true-peak': 1, loudness: -12 },
+            after: { peak: after, 'true-peak': after, loudness: -19 },
+            reached: true,
+            changes: [],
+            fed: 0,
+            tone: null,
+            reductions: [],
+            reductionStep: 4096,
+        },
+    }) as RemedyPlan;
+
+interface Asked {
+    plans: { remedies: string[]; amounts?: Record<string, number>; compensate: boolean }[];
+    again?: boolean;
+}
+
+let asked: Asked[] = [];
+
+beforeEach(() => {
+    setActivePinia(createPinia());
+    localStorage.clear();
+    asked = [];
+    vi.spyOn(api, 'get').mockResolvedValue({ paths: {} });
+    vi.spyOn(api, 'post').mockImplementation((path: string, body?: unknown) => {
+        if (!path.endsWith('/plans')) {
+            return Promise.resolve({});
+        }
+        asked.push(body as Asked);
+        const plans = (body as Asked).plans.map((choice, at) => plan(at + 1, -6, choice.remedies));
+        return Promise.resolve({ ready: true, plans });
+    });
+});
+
+async function settled(): Promise<void> {
+    await nextTick();
+    await new Promise((resolve) => setTimeout(resolve));
+}
+
+async function opened() {
+    const session = useSession();
+    useScreen().view = 'headroom';
+    session.state = { id: 1, change: 1, document: { channels: [], length: 10 } } as unknown as SessionState;
+    const headroom = useHeadroom();
+    await settled();
+    return { session, headroom };
+}
+
+describe('remedies', () => {
+    it('are asked for one by one, and those that are chosen as a whole', async () => {
+        const { headroom } = await opened();
+        expect(asked[0]?.plans.map((choice) => choice.remedies)).toEqual(REMEDIES.map(([id]) => [id]));
+        headroom.toggle('trim-main');
+        await settled();
+        expect(headroom.plan?.prediction?.edits).toEqual([{ type: 'trim-main' }]);
+        headroom.toggle('cut-low-end');
+        await settled();
+        expect(asked.at(-1)?.plans.at(-1)?.remedies).toEqual(['trim-main', 'cut-low-end']);
+        expect(headroom.plan?.id).toBe(REMEDIES.length + 1);
+    });
+
+    it('take an amount that was set by hand, and let go of it', async () => {
+        const { headroom } = await opened();
+        headroom.setAmount('trim-main', 3);
+        await settled();
+        const trim = () => asked.at(-1)?.plans.find((choice) => choice.remedies[0] === 'trim-main');
+        expect(trim()?.amounts).toEqual({ 'trim-main': 3 });
+        headroom.setAmount('trim-main', null);
+        await settled();
+        expect(trim()?.amounts).toBeUndefined();
+    });
+
+    it('are applied as one step, and asked for anew after it', async () => {
+        const { session, headroom } = await opened();
+        const edit = vi.spyOn(session, 'edit').mockResolvedValue();
+        headroom.toggle('trim-main');
+        await settled();
+        await headroom.apply();
+        expect(edit).toHaveBeenCalledWith({ type: 'several', label: 'trim-main', edits: [{ type: 'trim-main' }] });
+        expect(headroom.chosen).toEqual([]);
+        const before = asked.length;
+        session.state = { ...(session.state as SessionState), change: 2 };
+        await settled();
+        expect(asked.length).toBeGreaterThan(before);
+    });
+
+    it('are not asked for while another view is open', async () => {
+        await opened();
+        const before = asked.length;
+        useScreen().view = 'paths';
+        await settled();
+        expect(asked.length).toBe(before);
+    });
+});
