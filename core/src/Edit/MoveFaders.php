@@ -48,6 +48,7 @@ final readonly class MoveFaders implements Edit
 
     public function touches(Session $before): array
     {
-        return Channels::paths($this->channels, 'fader');
+        // A lane moves along.
+        return [...Channels::paths($this->channels, 'fader'), ...Channels::paths($this->channels, 'automation/fader')];
     }
 }

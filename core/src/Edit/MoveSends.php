@@ -48,6 +48,8 @@ final readonly class MoveSends implements Edit
 
     public function touches(Session $before): array
     {
-        return SendEdits::paths($this->sends, 'gain');
+        $lanes = array_map(static fn (string $id): string => 'channels/'.SendEdits::find($before, $id)->channel->id."/automation/send:{$id}", $this->sends);
+
+        return [...SendEdits::paths($this->sends, 'gain'), ...$lanes];
     }
 }

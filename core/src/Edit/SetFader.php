@@ -41,6 +41,7 @@ final readonly class SetFader implements Edit
 
     public function touches(Session $before): array
     {
-        return Channels::paths($this->channels, 'fader');
+        // A lane moves along.
+        return [...Channels::paths($this->channels, 'fader'), ...Channels::paths($this->channels, 'automation/fader')];
     }
 }

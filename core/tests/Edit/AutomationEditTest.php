@@ -93,3 +93,13 @@ it('refuses what cannot move, or not there, with the field', function (array $ed
     'half a mute' => [setLane('cello', 'mute', [[10, 0.5]]), '/points/0/value'],
     'a fade of nothing' => [['type' => 'fade', 'channels' => ['cello'], 'direction' => 'in', 'from' => 5, 'to' => 5], '/to'],
 ]);
+
+it('meets what moves a lane from another window', function (): void {
+    $codec = new Hafen\Edit\EditCodec(ProcessorCatalogue::standard(), new SessionCodec(ProcessorCatalogue::standard()));
+    $touches = static fn (array $edit): array => $codec->decode(Hafen\Session\JsonNode::parse((string) json_encode($edit), 1 << 20), moving())->touches(moving());
+    $lane = $touches(setLane('cello', 'fader', [[0, -3.0]]));
+    expect($touches(['type' => 'move-faders', 'channels' => ['cello'], 'by' => -1.0]))->toContain(...$lane)
+        ->and($touches(['type' => 'fade', 'channels' => ['cello'], 'direction' => 'in', 'from' => 0, 'to' => 9]))->toContain(...$lane)
+        ->and($touches(['type' => 'move-sends', 'sends' => ['n1'], 'by' => -1.0]))->toContain(...$touches(setLane('cello', 'send:n1', [[0, -3.0]])))
+        ->and($touches(['type' => 'move-faders', 'channels' => ['bass'], 'by' => -1.0]))->not->toContain(...$lane);
+});
