@@ -18,13 +18,11 @@ final class Chorus implements Positioned, Processor
 
     private const LONGEST_MILLISECONDS = 45.0;
 
-    /** @var list<float> ring of what came in on the left */
+    /** @var list<float> what came in last on the left, the newest at the end */
     private array $left;
 
     /** @var list<float> */
     private array $right;
-
-    private int $write = 0;
 
     private readonly int $room;
 
@@ -113,9 +111,8 @@ final class Chorus implements Positioned, Processor
     {
         $block->widen();
         $frames = $block->frames();
-        [$block->left, $this->left] = $this->side($block->left, $this->left, 0.0, $frames);
-        [$block->right, $this->right] = $this->side($block->right, $this->right, M_PI_2, $frames);
-        $this->write = ($this->write + $frames) % $this->room;
+        [$block->left, $this->left] = $this->side($block->left, $this->left, 0.0);
+        [$block->right, $this->right] = $this->side($block->right, $this->right, M_PI_2);
         $this->since += $frames;
         $this->position += $frames;
     }
@@ -124,7 +121,7 @@ final class Chorus implements Positioned, Processor
     {
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
         $this->phase = 0.0;
-        $this->position = $this->since = $this->write = 0;
+        $this->position = $this->since = 0;
     }
 
     public function tail(): int
@@ -136,52 +133,54 @@ final class Chorus implements Positioned, Processor
      * Works one side.
      *
      * @param  list<float>  $samples
-     * @param  list<float>  $ring
-     * @return array{list<float>, list<float>} what comes out, and the ring as it is afterwards
+     * @param  list<float>  $past
+     * @return array{list<float>, list<float>} what comes out, and what came in last
      */
-    private function side(array $samples, array $ring, float $ahead, int $frames): array
+    private function side(array $samples, array $past, float $ahead): array
     {
         $dry = 1.0 - $this->amount;
         $wet = $this->amount / sqrt(3.0);
         $depth = $this->depth;
         $middle = $this->delay + $depth;
-        $third = sqrt(3.0) / 2.0;
-        $room = $this->room;
-        $write = $this->write;
+        $third = 0.5 * sqrt(3.0);
         $turn = $this->turn;
         $since = $this->since;
         $phase = $this->phase + $ahead;
+        $line = [...$past, ...$samples];
         $out = [];
-        for ($i = 0; $i < $frames; ++$i) {
-            $ring[$write] = $samples[$i];
+        for ($i = 0, $now = $this->room, $frames = count($samples); $i < $frames; ++$i, ++$now) {
             $angle = $phase + $turn * ($since + $i);
             $sine = sin($angle);
             $cosine = $third * cos($angle);
             $half = 0.5 * $sine;
-            $copies = self::read($ring, $write + $room - ($middle + $depth * $sine), $room)
-                + self::read($ring, $write + $room - ($middle + $depth * ($cosine - $half)), $room)
-                + self::read($ring, $write + $room - ($middle - $depth * ($cosine + $half)), $room);
+            // Three times the same, in place: a call for each would cost more than the work.
+            $delay = $middle + $depth * $sine;
+            $at = $now - (int) $delay;
+            $part = $delay - (int) $delay;
+            $a = $line[$at + 1];
+            $b = $line[$at];
+            $c = $line[$at - 1];
+            $d = $line[$at - 2];
+            $copies = $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
+            $delay = $middle + $depth * ($cosine - $half);
+            $at = $now - (int) $delay;
+            $part = $delay - (int) $delay;
+            $a = $line[$at + 1];
+            $b = $line[$at];
+            $c = $line[$at - 1];
+            $d = $line[$at - 2];
+            $copies += $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
+            $delay = $middle - $depth * ($cosine + $half);
+            $at = $now - (int) $delay;
+            $part = $delay - (int) $delay;
+            $a = $line[$at + 1];
+            $b = $line[$at];
+            $c = $line[$at - 1];
+            $d = $line[$at - 2];
+            $copies += $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
             $out[] = $dry * $samples[$i] + $wet * $copies;
-            ++$write;
-            if ($write === $room) {
-                $write = 0;
-            }
         }
 
-        /** @var list<float> $ring */
-        return [$out, $ring];
-    }
-
-    /** @param  array<int, float>  $ring */
-    private static function read(array $ring, float $place, int $room): float
-    {
-        $whole = (int) $place;
-        $part = $place - $whole;
-        $a = $ring[($whole - 1) % $room];
-        $b = $ring[$whole % $room];
-        $c = $ring[($whole + 1) % $room];
-        $d = $ring[($whole + 2) % $room];
-
-        return $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
+        return [$out, array_slice($line, -$this->room)];
     }
 }
