@@ -296,4 +296,11 @@ dd small {
 .over {
     color: var(--brass-text);
 }
+
+@media (max-width: 1180px) {
+    th:last-child,
+    td:last-child {
+        display: none;
+    }
+}
 </style>

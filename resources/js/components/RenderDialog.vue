@@ -203,7 +203,7 @@ async function stop(): Promise<void> {
                         <button class="plain figure" title="Go there" @click="goTo(place.from)">
                             {{ clock(place.from, rate) }}
                         </button>
-                        {{ place.samples }} {{ place.samples === 1 ? 'sample' : 'samples' }}, up to
+                        · {{ place.samples }} {{ place.samples === 1 ? 'sample' : 'samples' }}, up to
                         {{ decibels(place.peak, true) }} dBFS
                     </li>
                     <li v-if="render.clips.morePlaces > 0" class="soft">
@@ -213,10 +213,8 @@ async function stop(): Promise<void> {
                 <p v-else-if="render.clips.first !== null">The first at {{ clock(render.clips.first, rate) }}.</p>
                 <div class="ways">
                     <button class="pill on" data-find-remedy @click="findRemedy">Find a remedy</button>
-                    <button class="pill" data-use-float @click="useFloat">
-                        Render 32-bit float, which keeps it all
-                    </button>
-                    <button class="plain soft" data-clip-anyway @click="start(true)">clip it all the same</button>
+                    <button class="pill" data-use-float @click="useFloat">As 32-bit float, which keeps it</button>
+                    <button class="plain soft" data-clip-anyway @click="start(true)">clip it anyway</button>
                 </div>
             </template>
             <p v-else>{{ render.message }}</p>
@@ -274,6 +272,7 @@ ul.places {
 
 .ways {
     display: flex;
+    white-space: nowrap;
     align-items: center;
     gap: 12px;
     margin-top: 14px;
