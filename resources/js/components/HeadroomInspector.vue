@@ -29,7 +29,7 @@ const rows = computed(() => {
         id,
         name: session.channel(id)?.name ?? id,
         share,
-        length: (Math.abs(share) / most) * 36,
+        length: (Math.abs(share) / most) * 30,
         energy: result.value?.energy[id] ?? null,
         relief: result.value?.relief[id] ?? null,
     }));
@@ -49,7 +49,7 @@ const inside = computed(() => {
 });
 const goesOut = computed(() => main.value?.output !== 'none');
 const percent = (share: number | undefined) =>
-    share === undefined ? '' : `${share < -0.005 ? '−' : ''}${Math.round(Math.abs(share) * 100)} %`;
+    share === undefined ? '' : `${share < -0.005 ? '−' : ''}${Math.round(Math.abs(share) * 100)}`;
 </script>
 
 <template>
@@ -68,10 +68,11 @@ const percent = (share: number | undefined) =>
             <table>
                 <thead>
                     <tr>
-                        <th></th>
-                        <th colspan="2" title="Signed part of this sample; all add up to it">of the peak</th>
+                        <th class="unit">in %</th>
+                        <th colspan="2" title="Signed part of this sample; all add up to it">peak</th>
                         <th title="Share of the energy below 100 Hz, over the whole length">&lt;100</th>
                         <th title="Share of the energy from 200 to 500 Hz, over the whole length">200+</th>
+                        <th title="Share of the energy above 500 Hz, over the whole length">&gt;500</th>
                         <th title="Share of all energy, over the whole length">all</th>
                     </tr>
                 </thead>
@@ -83,12 +84,12 @@ const percent = (share: number | undefined) =>
                             </button>
                         </td>
                         <td class="bar">
-                            <svg viewBox="-8 0 46 10" aria-hidden="true">
+                            <svg viewBox="-6 0 36 10" aria-hidden="true">
                                 <line x1="0" x2="0" y1="0" y2="10" />
                                 <rect
-                                    :x="row.share < 0 ? -Math.min(7, row.length) : 0"
+                                    :x="row.share < 0 ? -Math.min(6, row.length) : 0"
                                     y="1"
-                                    :width="row.share < 0 ? Math.min(7, row.length) : row.length"
+                                    :width="row.share < 0 ? Math.min(6, row.length) : row.length"
                                     height="8"
                                     :class="{ against: row.share < 0 }"
                                 />
@@ -97,6 +98,7 @@ const percent = (share: number | undefined) =>
                         <td class="figure">{{ percent(row.share) }}</td>
                         <td class="figure">{{ percent(row.energy?.low) }}</td>
                         <td class="figure">{{ percent(row.energy?.mud) }}</td>
+                        <td class="figure">{{ percent(row.energy?.above) }}</td>
                         <td class="figure">{{ percent(row.energy?.all) }}</td>
                     </tr>
                 </tbody>
@@ -202,7 +204,7 @@ table {
 }
 
 th {
-    padding: 2px 0 2px 6px;
+    padding: 2px 0 2px 4px;
     font-weight: 400;
     color: var(--soft);
     text-align: right;
@@ -219,11 +221,16 @@ td {
 
 td:first-child {
     padding: 0;
-    max-width: 82px;
+    max-width: 80px;
     overflow: hidden;
     text-align: left;
     text-overflow: ellipsis;
     font-size: 13px;
+}
+
+.unit {
+    padding-left: 0;
+    text-align: left;
 }
 
 .name {
@@ -238,12 +245,12 @@ td:first-child {
 }
 
 .bar {
-    width: 42px;
+    width: 36px;
 }
 
 .bar svg {
     display: block;
-    width: 42px;
+    width: 36px;
     height: 10px;
 }
 
