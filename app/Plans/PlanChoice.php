@@ -71,6 +71,12 @@ final readonly class PlanChoice
         return Remedies::standard()->chosen($this->remedies);
     }
 
+    /** Whether one of them goes by an amount. */
+    public function hasAmount(): bool
+    {
+        return array_filter($this->chosen(), static fn (Remedy $remedy): bool => $remedy->hasAmount()) !== [];
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

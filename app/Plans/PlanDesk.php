@@ -12,10 +12,10 @@ use App\Sessions\EngineFactory;
 use App\Surveys\SurveyDesk;
 use Hafen\Edit\EditCodec;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Several;
 use Hafen\Headroom\Prediction;
 use Hafen\Headroom\Situation;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\JsonNode;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Survey\FolderStore;
@@ -54,7 +54,7 @@ final readonly class PlanDesk
         // Nobody waits for what an older state would become.
         RemedyPlan::query()->where('session_id', $stored->id)->where('content', '!=', $content)->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
 
-        return ['ready' => true, 'plans' => array_map(fn (PlanChoice $choice): array => self::state($this->plan($stored, $content, $choice, $again)), $choices)];
+        return ['ready' => true, 'plans' => array_map(fn (PlanChoice $choice): array => self::state($this->plan($stored, $content, $choice, $again), $choice), $choices)];
     }
 
     /**
@@ -68,9 +68,10 @@ final readonly class PlanDesk
         if ($prediction === null) {
             throw EditRefused::nothingSelected();
         }
-        $edit = ['type' => 'several', 'label' => 'Headroom', 'edits' => $prediction['edits']];
+        /** @var list<array<string, mixed>> $edits */
+        $edits = $prediction['edits'];
 
-        return $this->edits->decode(JsonNode::parse(json_encode($edit, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION), 8 << 20), $session)->apply($session);
+        return Several::ofArrays('Headroom', $edits, $this->edits)->apply($session);
     }
 
     /** Stops all that is being found out. */
@@ -153,10 +154,11 @@ final readonly class PlanDesk
     }
 
     /** @return array<string, mixed> */
-    private static function state(RemedyPlan $plan): array
+    private static function state(RemedyPlan $plan, PlanChoice $choice): array
     {
         return [
             'id' => $plan->id,
+            'hasAmount' => $choice->hasAmount(),
             'status' => $plan->status,
             'progress' => $plan->progress,
             'prediction' => $plan->prediction,

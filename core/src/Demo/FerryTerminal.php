@@ -131,6 +131,7 @@ final readonly class FerryTerminal
             $this->track($file, 'shaker', 'Shaker', Width::Mono, -6.0, -9.0, 0.45, [
                 $insert('filter', ['frequency' => 400.0]),
             ], [$send('plate', -21.0)]),
+            // Its cue follows the fader: every move in the mix is heard in the cellist's headphones.
             $this->track($file, 'choir', 'Choir', Width::Stereo, -2.0, -2.5, 0.0, [
                 $insert('filter', ['frequency' => 140.0]),
                 new Split('s2', [
@@ -141,8 +142,7 @@ final readonly class FerryTerminal
                         $insert('parametric-eq', ['high-shelf-gain' => 2.5]),
                     ]),
                 ], by: SplitBy::Frequency, crossovers: [520.0]),
-            ], // Its cue follows the fader: every move in the mix is heard in the cellist's headphones.
-                [$send('hall', -9.0), $send('plate', -14.0), $send('cue-cello', -11.5)]),
+            ], [$send('hall', -9.0), $send('plate', -14.0), $send('cue-cello', -11.5)]),
             $this->track($file, 'announcement', 'Announcement', Width::Mono, -4.0, -14.0, 0.25, [
                 $insert('filter', ['frequency' => 350.0, 'slope' => '24dB']),
                 $insert('filter', ['type' => 'low-pass', 'frequency' => 3300.0, 'slope' => '24dB']),

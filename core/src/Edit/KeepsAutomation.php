@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\Lane;
 use Hafen\Session\LaneCodec;
 use Hafen\Session\Session;
 
@@ -20,19 +17,18 @@ final readonly class KeepsAutomation implements Edit
     public function apply(Session $session): Session
     {
         $after = $this->edit->apply($session);
-        if (array_filter($after->channels, static fn (Channel $channel): bool => $channel->automation !== []) === [] && array_filter($session->channels, static fn (Channel $channel): bool => $channel->automation !== []) === []) {
-            return $after;
-        }
         $homeless = [];
         foreach ($after->channels as $channel) {
-            $lost = array_filter($channel->automation, static fn (Lane $lane): bool => ! LaneCodec::exists($lane->target, $channel));
-            array_push($homeless, ...array_values($lost));
-            if ($lost !== []) {
-                $after = $after->withChannel($channel->withAutomation(array_values(array_filter($channel->automation, static fn (Lane $lane): bool => LaneCodec::exists($lane->target, $channel)))));
+            foreach ($channel->automation as $lane) {
+                if (! LaneCodec::exists($lane->target, $channel)) {
+                    $homeless[] = $lane;
+                    $channel = $channel->withoutLane($lane->target);
+                    $after = $after->withChannel($channel);
+                }
             }
         }
         foreach ($homeless as $lane) {
-            $home = $lane->target->isOfInsert() ? self::homeOf((string) $lane->target->part, $after) : null;
+            $home = $lane->target->isOfInsert() ? $after->place((string) $lane->target->part)?->channel : null;
             $after = $home === null ? $after : $after->withChannel($home->withLane($lane));
         }
 
@@ -47,16 +43,5 @@ final readonly class KeepsAutomation implements Edit
     public function touches(Session $before): array
     {
         return $this->edit->touches($before);
-    }
-
-    private static function homeOf(string $insert, Session $session): ?Channel
-    {
-        foreach ($session->channels as $channel) {
-            if (in_array($insert, array_map(static fn (Insert $known): string => $known->id(), $channel->allInserts()), true)) {
-                return $channel;
-            }
-        }
-
-        return null;
     }
 }

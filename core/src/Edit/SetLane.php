@@ -21,7 +21,7 @@ final readonly class SetLane implements Edit
     public function apply(Session $session): Session
     {
         return Channels::each($session, [$this->channel], fn (Channel $channel): Channel => $this->points === []
-            ? $channel->withAutomation(array_values(array_filter($channel->automation, fn (Lane $lane): bool => $lane->target->text() !== $this->target->text())))
+            ? $channel->withoutLane($this->target)
             : $channel->withLane(new Lane($this->target, $this->points)));
     }
 

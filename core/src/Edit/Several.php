@@ -12,9 +12,19 @@ final readonly class Several implements Edit
 {
     public const MOST = 600;
 
+    private const MOST_BYTES = 8 << 20;
+
     /** @param  list<JsonNode>  $edits */
     public function __construct(public string $label, public array $edits, private EditCodec $codec)
     {
+    }
+
+    /** @param  list<array<string, mixed>>  $edits  as JSON for the edit codec */
+    public static function ofArrays(string $label, array $edits, EditCodec $codec): self
+    {
+        $json = json_encode($edits, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
+
+        return new self($label, JsonNode::parse($json, self::MOST_BYTES)->items(self::MOST), $codec);
     }
 
     public function apply(Session $session): Session

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
-use Hafen\Dsp\GainRamp;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\Channel;
 use Hafen\Session\LaneCurve;
@@ -13,8 +12,6 @@ use Hafen\Session\LaneKind;
 /** What the lanes of a channel ask of the parameters of one insert, on a fixed grid of the session. */
 final readonly class ParameterRide
 {
-    public const GRID = GainRamp::STEP;
-
     /** @param  non-empty-array<string, LaneCurve>  $curves  by parameter id */
     private function __construct(private array $curves)
     {
@@ -37,7 +34,7 @@ final readonly class ParameterRide
     /** @return array<string, float> where the stretch of the grid ends that a sample lies in, by parameter id */
     public function at(int $position): array
     {
-        $grid = ((int) floor($position / self::GRID) + 1) * self::GRID;
+        $grid = Grid::after($position);
 
         return array_map(static fn (LaneCurve $curve): float => (float) $curve->at($grid), $this->curves);
     }

@@ -14,8 +14,6 @@ use Hafen\Audio\Samples;
  */
 final class Ride
 {
-    private const GRID = 64;
-
     /** Milliseconds from one law to the next. */
     private const FADE = 20.0;
 
@@ -77,8 +75,8 @@ final class Ride
     {
         $gains = [];
         for ($at = $position, $end = $position + $frames; $at < $end;) {
-            $from = (int) floor($at / self::GRID) * self::GRID;
-            $to = min($end, $from + self::GRID);
+            $from = Grid::before($at);
+            $to = min($end, Grid::after($at));
             array_push($gains, ...$this->stretch($from, $at, $to));
             $at = $to;
         }
@@ -103,7 +101,7 @@ final class Ride
             return array_fill(0, $to - $from, 1.0);
         }
         $start = $law($grid);
-        $slope = ($law($grid + self::GRID) - $start) / self::GRID;
+        $slope = ($law($grid + Grid::STEP) - $start) / Grid::STEP;
         $gains = [];
         for ($i = $from - $grid, $n = $to - $grid; $i < $n; ++$i) {
             $gains[] = $start + $slope * $i;

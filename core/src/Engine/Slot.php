@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\GainRamp;
 use Hafen\Metering\Meter;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Positioned;
@@ -21,9 +20,6 @@ use Hafen\Session\ProcessorInsert;
  */
 final class Slot implements Stop
 {
-    /** Frames between two steps of a moving parameter. */
-    private const STEP = GainRamp::STEP;
-
     private readonly Meter $meter;
 
     private readonly ParameterGlide $glide;
@@ -169,13 +165,13 @@ final class Slot implements Stop
         $mono = true;
         $frames = $block->frames();
         for ($at = 0; $at < $frames; $at += $length) {
-            $length = min($frames - $at, $this->parameterRide === null ? self::STEP : $this->toGrid($this->position + $at));
+            $length = min($frames - $at, $this->parameterRide === null ? Grid::STEP : Grid::after($this->position + $at) - $this->position - $at);
             $part = new Block(
                 array_slice($block->left, $at, $length),
                 $block->mono ? [] : array_slice($block->right, $at, $length),
                 $block->mono,
             );
-            $this->set($this->position + $at, $this->parameterRide === null ? self::STEP : $length);
+            $this->set($this->position + $at, $this->parameterRide === null ? Grid::STEP : $length);
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;
@@ -184,14 +180,6 @@ final class Slot implements Stop
         $block->left = array_merge(...$left);
         $block->right = $mono ? [] : array_merge(...$right);
         $block->mono = $mono;
-    }
-
-    /** Samples up to the next of the session's grid. */
-    private function toGrid(int $position): int
-    {
-        $past = $position % ParameterRide::GRID;
-
-        return ParameterRide::GRID - ($past < 0 ? $past + ParameterRide::GRID : $past);
     }
 
     private function set(int $position, int $frames): void
@@ -205,7 +193,7 @@ final class Slot implements Stop
         }
         if ($this->isFresh) {
             $this->isFresh = false;
-            $this->processor->set($values->withNumbers($this->parameterRide->at($position - ParameterRide::GRID)));
+            $this->processor->set($values->withNumbers($this->parameterRide->at($position - Grid::STEP)));
             $this->processor->reset();
         }
         $ridden = $this->parameterRide->at($position);

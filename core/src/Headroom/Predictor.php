@@ -7,12 +7,13 @@ namespace Hafen\Headroom;
 use Hafen\Edit\EditCodec;
 use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Replay;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\RowLatency;
 use Hafen\Session\ChannelKind;
-use Hafen\Session\JsonNode;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Survey\PartRunner;
@@ -163,7 +164,7 @@ final readonly class Predictor
             $compensating = [];
             foreach ($this->fed($situation, $attempt->session, $reference, $now) as $fed) {
                 $place = $situation->session->place($fed->insert);
-                if ($place?->insert instanceof \Hafen\Session\ProcessorInsert) {
+                if ($place?->insert instanceof ProcessorInsert) {
                     $edit = Compensation::edit($place->insert, $situation->spec($place->insert), $fed->by);
                     if ($edit !== null) {
                         $compensating[] = $edit;
@@ -248,7 +249,7 @@ final readonly class Predictor
         return ToneChange::between($one, $from, $other, $at, $frames);
     }
 
-    /** @return array{\Hafen\Engine\Replay, int} and the place of the session's first sample in it */
+    /** @return array{Replay, int} and the place of the session's first sample in it */
     private function mainBeforeFader(Session $session): array
     {
         $main = $session->main();
@@ -285,8 +286,6 @@ final readonly class Predictor
     /** @param  list<array<string, mixed>>  $edits */
     private function edited(Session $session, array $edits): Session
     {
-        $nodes = JsonNode::parse(json_encode($edits, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION), 8 << 20)->items(Several::MOST);
-
-        return (new Several('', $nodes, $this->edits))->apply($session);
+        return Several::ofArrays('Headroom', $edits, $this->edits)->apply($session);
     }
 }

@@ -179,8 +179,11 @@ final readonly class Channel
     /** The channel with one lane put in place of that of the same target, or added. */
     public function withLane(Lane $lane): self
     {
-        $others = array_filter($this->automation, static fn (Lane $other): bool => $other->target->text() !== $lane->target->text());
+        return $this->withAutomation([...$this->withoutLane($lane->target)->automation, $lane]);
+    }
 
-        return $this->withAutomation([...array_values($others), $lane]);
+    public function withoutLane(LaneTarget $target): self
+    {
+        return $this->withAutomation(array_values(array_filter($this->automation, static fn (Lane $lane): bool => $lane->target->text() !== $target->text())));
     }
 }

@@ -244,6 +244,8 @@ export interface Prediction {
 
 export interface RemedyPlan {
     id: number;
+    /** Whether it goes by dB that can be set. */
+    hasAmount: boolean;
     status: 'waiting' | 'running' | 'done' | 'failed' | 'stopped' | 'dropped';
     progress: number;
     prediction: Prediction | null;

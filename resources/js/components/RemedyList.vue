@@ -70,8 +70,6 @@ function setAmount(id: string, event: Event): void {
     headroom.setAmount(id, typeof amount === 'number' ? Math.max(0, Math.min(40, Math.abs(amount))) : null);
 }
 
-const goesByAmount = (id: string) => !['cut-low-end', 'cut-boxiness', 'limit-last'].includes(id);
-
 function curve(reductions: number[]): string {
     const most = Math.max(1, ...reductions);
     return `0,0 ${reductions.map((value, at) => `${((at / Math.max(1, reductions.length - 1)) * 600).toFixed(1)},${((value / most) * 40).toFixed(1)}`).join(' ')} 600,0`;
@@ -211,7 +209,7 @@ function curve(reductions: number[]): string {
                     >
                 </div>
                 <div v-if="open === row.id && row.prediction" class="details">
-                    <label v-if="goesByAmount(row.id)" class="amount"
+                    <label v-if="row.plan?.hasAmount" class="amount"
                         >by
                         <input
                             class="figure"

@@ -17,6 +17,7 @@ vi.stubGlobal(
 const plan = (id: number, after: number, edits: string[]): RemedyPlan =>
     ({
         id,
+        hasAmount: true,
         status: 'done',
         progress: 1,
         message: null,
