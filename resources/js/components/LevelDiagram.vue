@@ -14,9 +14,9 @@ const session = useSession();
 const listening = useListening();
 const headroom = useHeadroom();
 
-const HEIGHT = 262;
+const HEIGHT = 274;
 const TOP = 26;
-const BOTTOM = 46;
+const BOTTOM = 60;
 const LEFT = 56;
 const RIGHT = 34;
 /** From the scale to the first stage. */
@@ -197,6 +197,7 @@ function listenAt(station: Station): void {
                     noise floor
                 </text>
                 <polyline :points="outline(stations, 'peak')" class="peak" />
+                <text :x="LEFT - 10" :y="HEIGHT - 7" class="note">adds</text>
                 <g
                     v-for="(one, index) in stations"
                     :key="index"
@@ -242,17 +243,20 @@ function listenAt(station: Station): void {
                     >
                         {{ decibels(one.peak, true) }}
                     </text>
-                    <text class="label" :x="one.at" :y="HEIGHT - 26 + (isCrowded && index % 2 === 1 ? 15 : 0)">
+                    <text class="label" :x="one.at" :y="HEIGHT - 40 + (isCrowded && index % 2 === 1 ? 15 : 0)">
                         {{ short(one.stage.label) }}
+                    </text>
+                    <text v-if="one.gain !== null" class="figure gain" :x="one.at" :y="HEIGHT - 7" data-gain>
+                        {{ decibels(one.gain, true) }}
                     </text>
                 </g>
             </template>
 
             <template v-else>
-                <text :x="LEFT" :y="HEIGHT - 26" class="note start">sources</text>
-                <text :x="LEFT + INSET + inner * 0.48" :y="HEIGHT - 26" class="note">after their faders</text>
-                <text :x="LEFT + INSET + inner * 0.61" :y="HEIGHT - 26" class="note middle">groups and returns</text>
-                <text :x="LEFT + INSET + inner" :y="HEIGHT - 26" class="note">{{ session.main?.name }}</text>
+                <text :x="LEFT" :y="HEIGHT - 40" class="note start">sources</text>
+                <text :x="LEFT + INSET + inner * 0.48" :y="HEIGHT - 40" class="note">after their faders</text>
+                <text :x="LEFT + INSET + inner * 0.61" :y="HEIGHT - 40" class="note middle">groups and returns</text>
+                <text :x="LEFT + INSET + inner" :y="HEIGHT - 40" class="note">{{ session.main?.name }}</text>
                 <g
                     v-for="path in overlaid"
                     :key="path.channel.id"
@@ -348,6 +352,10 @@ text {
 
 .start {
     text-anchor: start;
+}
+
+.gain {
+    fill: var(--soft);
 }
 
 .grid {

@@ -252,7 +252,7 @@ function curve(reductions: number[]): string {
 
 <style scoped>
 .remedies {
-    padding: 8px 16px 16px;
+    padding: 6px 16px 2px;
     border-top: 1px solid var(--contour);
 }
 
