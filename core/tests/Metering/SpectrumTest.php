@@ -130,3 +130,17 @@ it('finds the same true peak whether or not it skips what is too quiet', functio
     $all = (new Hafen\Dsp\InterSamplePeaks)->process($loud);
     expect($meter->level())->toBe(20 * log10(max($all)));
 });
+
+it('finds the noise floor in the quietest stretch that is not silent', function (): void {
+    $meter = new Hafen\Metering\Meter;
+    $meter->limitTo(new Hafen\Metering\Window(0, 96000));
+    $noise = Signal::noise(96000, 9, 1.0);
+    $level = static fn (int $i): float => $i < 32768 ? 0.5 : ($i < 65536 ? 0.001 : 0.0);
+    $sound = array_map(static fn (float $x, int $i): float => $x * $level($i), $noise, array_keys($noise));
+    throughMeter($sound, $sound, static fn (Block $block, int $at) => $meter->measure($block, $at));
+    // What is loud does not count, nor what is silent.
+    $quiet = Signal::rms(array_slice($sound, 32768, 32768));
+    expect($meter->read()->floorLevel())->toEqualWithDelta(20 * log10($quiet), 0.3);
+    $meter->measure(new Block(array_fill(0, 16384, 0.0), [], true), 0);
+    expect($meter->read()->floorLevel())->toBeNull();
+});
