@@ -132,6 +132,21 @@ final readonly class BiquadCoefficients
         return $top / $bottom;
     }
 
+    /**
+     * Amplitude factor of sections in series.
+     *
+     * @param  array<self>  $sections
+     */
+    public static function magnitudeOf(array $sections, float $frequency, int $sampleRate): float
+    {
+        $magnitude = 1.0;
+        foreach ($sections as $section) {
+            $magnitude *= $section->magnitude($frequency, $sampleRate);
+        }
+
+        return $magnitude;
+    }
+
     /** @return array{float, float} cosine of the angle, alpha */
     private static function angles(float $frequency, float $q, int $sampleRate): array
     {

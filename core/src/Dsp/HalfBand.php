@@ -60,15 +60,6 @@ final class HalfBand
         $this->oddHistory = array_fill(0, $this->pairs(), 0.0);
     }
 
-    /** Takes over the sound another one of the same length has heard. */
-    public function continueFrom(self $other): void
-    {
-        $this->upState = $other->upState;
-        $this->downState = $other->downState;
-        $this->upHistory = $other->upHistory;
-        $this->oddHistory = $other->oddHistory;
-    }
-
     /**
      * @param  list<float>  $samples
      * @return list<float> twice as many

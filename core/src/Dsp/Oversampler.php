@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Dsp;
 
 /**
- * Four times the sample rate and back, for processors that bend the waveform and would alias.
+ * Four times the sample rate and back, or twice, for processors that bend the waveform and would alias.
  *
  * Two half-band stages: the first steep (19 kHz kept at 48 kHz, 70 dB down from 29 kHz), the second short, because its
  * images lie far away. One instance serves one side of one path.
@@ -17,14 +17,18 @@ final class Oversampler
     /** Delay of up and down together, in samples of the base rate; the second stage's is halved, with one held sample. */
     public const DELAY = 23 + (7 + 1) / 2;
 
-    private readonly HalfBand $first;
+    /** The same for twice the rate. */
+    public const DELAY_TWICE = 23;
 
-    private readonly HalfBand $second;
+    private HalfBand $first;
+
+    private HalfBand $second;
 
     /** One sample at twice the rate, so that the whole delay is a whole number of samples. */
     private float $held = 0.0;
 
-    public function __construct()
+    /** @param  bool  $isTwice  the first stage alone: enough for curves that bend softly */
+    public function __construct(private readonly bool $isTwice = false)
     {
         $this->first = new HalfBand(steep: true);
         $this->second = new HalfBand(steep: false);
@@ -37,12 +41,11 @@ final class Oversampler
         $this->held = 0.0;
     }
 
-    /** Takes over the sound another one has heard. */
-    public function continueFrom(self $other): void
+    /** A copy goes on by itself from what was heard. */
+    public function __clone()
     {
-        $this->first->continueFrom($other->first);
-        $this->second->continueFrom($other->second);
-        $this->held = $other->held;
+        $this->first = clone $this->first;
+        $this->second = clone $this->second;
     }
 
     /**
@@ -51,7 +54,9 @@ final class Oversampler
      */
     public function up(array $samples): array
     {
-        return $this->second->up($this->first->up($samples));
+        $double = $this->first->up($samples);
+
+        return $this->isTwice ? $double : $this->second->up($double);
     }
 
     /**
@@ -60,6 +65,9 @@ final class Oversampler
      */
     public function down(array $samples): array
     {
+        if ($this->isTwice) {
+            return $this->first->down($samples);
+        }
         $double = $this->second->down($samples);
         array_unshift($double, $this->held);
         $this->held = (float) array_pop($double);

@@ -63,6 +63,12 @@ final readonly class ParameterSpec
         return new self($id, $label, ParameterKind::Toggle, $default, group: $group);
     }
 
+    /** The same parameter among others. */
+    public function inGroup(string $group): self
+    {
+        return new self($this->id, $this->label, $this->kind, $this->default, $this->unit, $this->min, $this->max, $this->scale, $this->step, $this->choices, $group);
+    }
+
     /**
      * What is wrong with a value for this parameter, as the end of a sentence; null when it is fine.
      */

@@ -5,10 +5,10 @@ declare(strict_types=1);
 use Hafen\Audio\Block;
 use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\Oversampler;
-use Hafen\Processor\EchoDelay;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Space\EchoDelay;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 
@@ -27,6 +27,38 @@ function busySetting(string $id): array
         'echo' => ['unit' => 'ms', 'time' => 37.0, 'feedback' => 60.0, 'ping-pong' => true],
         'reverb' => ['decay' => 1.0, 'size' => 60.0],
         'chorus' => ['rate' => 3.0, 'depth' => 6.0, 'amount' => 80.0],
+        'polarity' => ['inverted' => 'left'],
+        'balance' => ['mode' => 'pan', 'position' => 30.0],
+        'width' => ['width' => 140.0, 'mid' => -2.0, 'narrow' => true],
+        'channels' => ['routing' => 'encode'],
+        'tremolo' => ['rate' => 7.0, 'depth' => 80.0, 'shape' => 'square', 'apart' => 90.0],
+        'graphic-eq-3' => ['band-100' => 4.0, 'band-10000' => -6.0],
+        'graphic-eq-10' => ['band-63' => 4.0, 'band-1000' => -6.0, 'band-8000' => 12.0],
+        'graphic-eq-31' => ['band-63' => 4.0, 'band-1000' => -6.0, 'band-1250' => 6.0, 'band-8000' => 12.0],
+        'tilt' => ['tilt' => 4.0],
+        'sweep-filter' => ['envelope' => 3.0, 'depth' => 2.0, 'rate' => 6.0, 'resonance' => 80.0],
+        'telephone' => ['honk' => 9.0],
+        'gate' => ['threshold' => -20.0, 'hold' => 5.0, 'key-low' => 300.0],
+        'multiband-compressor' => ['low-threshold' => -40.0, 'mid-threshold' => -40.0, 'high-threshold' => -40.0, 'mid-gain' => 3.0],
+        'de-esser' => ['threshold' => -40.0],
+        'transient-shaper' => ['attack' => 80.0, 'sustain' => -50.0],
+        'room' => ['movement' => 100.0],
+        'hall' => ['movement' => 100.0, 'decay' => 1.0],
+        'plate' => ['movement' => 100.0],
+        'spring' => ['decay' => 1.0],
+        'micro-delay' => ['left' => 3.0, 'right' => 7.5, 'inverted' => 'right'],
+        'flanger' => ['rate' => 3.0, 'feedback' => -60.0],
+        'phaser' => ['rate' => 3.0, 'stages' => '12', 'feedback' => 60.0],
+        'ensemble' => ['voices' => 5.0, 'detune' => 20.0],
+        'vibrato' => ['depth' => 60.0],
+        'rotary' => ['speed' => 'fast'],
+        'distortion' => ['kind' => 'fuzz', 'tight' => 200.0],
+        'tube-stage' => ['drive' => 18.0, 'lean' => 60.0],
+        'waveshaper' => ['point-2' => -90.0, 'point-6' => 80.0, 'drive' => 6.0],
+        'tape-stage' => ['drive' => 12.0],
+        'console-stage' => ['amount' => 80.0, 'place' => 'bus', 'leak' => -40.0],
+        'amplifier' => ['gain' => 30.0, 'treble' => 6.0],
+        'bit-reducer' => ['bits' => 6.0, 'rate' => 11000.0],
         default => [],
     };
 }

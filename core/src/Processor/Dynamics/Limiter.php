@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
@@ -10,6 +10,14 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\InterSamplePeaks;
 use Hafen\Dsp\SlidingMinimum;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\ReducesGain;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
 
 /**
  * Look-ahead limiter: no sample leaves above the ceiling, and with true peak on no inter-sample peak either.

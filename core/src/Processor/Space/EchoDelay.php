@@ -2,25 +2,35 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Space;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\RationalTanh;
+use Hafen\Dsp\Swing;
+use Hafen\Processor\Axis;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\NoteValue;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
 
 /**
  * Repeats in milliseconds or note values, side by side or from side to side, duller and thinner with each turn.
  *
- * A note value lasts 60000/tempo ms for a quarter; dotted is 3/2 of it, triplet 2/3 (arithmetic). The filters in the
- * loop are first order. A changed time glides, so a moving echo bends its pitch.
+ * The filters in the loop are first order. As a tape it wavers in time, by up to 2 ms at 0.7 Hz and 0.15 ms at 6.1 Hz, and bends what goes
+ * round by a rational tanh (see {@see RationalTanh}); the wavering follows the place in the session.
+ * Source: arithmetic for the times; the tape's figures are our own, from memory. A changed time glides, so a moving echo bends its pitch.
  */
-final class EchoDelay implements Processor
+final class EchoDelay implements Positioned, Processor
 {
     use NoLatency;
-
-    private const NOTES = [
-        '1/1' => 4.0, '1/2' => 2.0, '1/2.' => 3.0, '1/2t' => 4.0 / 3.0, '1/4' => 1.0, '1/4.' => 1.5, '1/4t' => 2.0 / 3.0,
-        '1/8' => 0.5, '1/8.' => 0.75, '1/8t' => 1.0 / 3.0, '1/16' => 0.25, '1/16.' => 0.375, '1/16t' => 1.0 / 6.0,
-    ];
 
     private const LONGEST_MILLISECONDS = 4000.0;
 
@@ -46,6 +56,12 @@ final class EchoDelay implements Processor
 
     private float $cut = 0.0;
 
+    private float $wow = 0.0;
+
+    private float $saturation = 0.0;
+
+    private readonly Swing $swing;
+
     /** @var array{float, float, float, float} low-pass left and right, high-pass left and right */
     private array $filters = [0.0, 0.0, 0.0, 0.0];
 
@@ -58,21 +74,18 @@ final class EchoDelay implements Processor
             'Repeats, in milliseconds or in time with the tempo.',
             [
                 ParameterSpec::choice('unit', 'Time in', ['note' => 'Note value', 'ms' => 'Milliseconds'], 'note'),
-                ParameterSpec::choice('note', 'Note', [
-                    '1/1' => 'Whole', '1/2' => 'Half', '1/2.' => 'Half dotted', '1/2t' => 'Half triplet',
-                    '1/4' => 'Quarter', '1/4.' => 'Quarter dotted', '1/4t' => 'Quarter triplet',
-                    '1/8' => 'Eighth', '1/8.' => 'Eighth dotted', '1/8t' => 'Eighth triplet',
-                    '1/16' => 'Sixteenth', '1/16.' => 'Sixteenth dotted', '1/16t' => 'Sixteenth triplet',
-                ], '1/8.'),
+                NoteValue::parameter('1/8.'),
                 ParameterSpec::number('time', 'Time', 'ms', 1.0, 2000.0, 350.0, Scale::Logarithmic, 1.0),
                 ParameterSpec::number('feedback', 'Feedback', '%', 0.0, 95.0, 35.0, step: 1.0),
                 ParameterSpec::toggle('ping-pong', 'Ping-pong', false),
                 ParameterSpec::frequency('damping', 'Damping', 6000.0, 500.0),
                 ParameterSpec::frequency('low-cut', 'Low cut', 120.0, 20.0, 2000.0),
+                ParameterSpec::number('wow', 'Wow', '%', 0.0, 100.0, 0.0, step: 1.0, group: 'Tape'),
+                ParameterSpec::number('saturation', 'Saturation', '%', 0.0, 100.0, 0.0, step: 1.0, group: 'Tape'),
             ],
             wetOnly: true,
             widens: true,
-            synonyms: ['delay', 'repeat', 'slap', 'ping-pong'],
+            synonyms: ['delay', 'repeat', 'slap', 'ping-pong', 'tape'],
         );
     }
 
@@ -107,13 +120,15 @@ final class EchoDelay implements Processor
     public static function milliseconds(ParameterValues $values, float $tempo): float
     {
         return $values->choice('unit') === 'note'
-            ? min(self::LONGEST_MILLISECONDS, self::NOTES[$values->choice('note')] * 60000.0 / $tempo)
+            ? min(self::LONGEST_MILLISECONDS, NoteValue::milliseconds($values->choice('note'), $tempo))
             : $values->number('time');
     }
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 4;
+        $this->swing = new Swing;
+        $this->swing->rate(0.7, $setting->sampleRate);
+        $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 4 + intdiv($setting->sampleRate, 200);
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
 
@@ -125,13 +140,22 @@ final class EchoDelay implements Processor
         }
         $this->feedback = $values->number('feedback') / 100.0;
         $this->pingPong = $values->on('ping-pong');
+        $this->wow = $values->number('wow') / 100.0;
+        $this->saturation = $values->number('saturation') / 100.0;
         $this->damping = 1.0 - exp(-2.0 * M_PI * $values->number('damping') / $this->setting->sampleRate);
         $this->cut = 1.0 - exp(-2.0 * M_PI * $values->number('low-cut') / $this->setting->sampleRate);
+    }
+
+    public function at(int $position): void
+    {
+        $this->swing->at($position);
     }
 
     public function process(Block $block): void
     {
         $block->widen();
+        $waver = $this->waver($block->frames());
+        $saturation = $this->saturation;
         $inLeft = $block->left;
         $inRight = $block->right;
         $block->left = $block->right = [];
@@ -155,8 +179,9 @@ final class EchoDelay implements Processor
                 $move = $move > 0.5 ? 0.5 : ($move < -0.5 ? -0.5 : $move);
                 $delay = abs($wanted - $delay) < 0.01 ? $wanted : $delay + $move;
             }
-            $whole = (int) $delay;
-            $part = $delay - $whole;
+            $now = $delay + $waver[$i];
+            $whole = (int) $now;
+            $part = $now - $whole;
             $a = $write - $whole;
             if ($a < 0) {
                 $a += $room;
@@ -170,6 +195,12 @@ final class EchoDelay implements Processor
             $highRight += $cut * ($lowRight - $highRight) + 1e-280 - 1e-280;
             $backLeft = $feedback * ($lowLeft - $highLeft);
             $backRight = $feedback * ($lowRight - $highRight);
+            if ($saturation > 0.0) {
+                $l = $backLeft > 3.0 ? 3.0 : ($backLeft < -3.0 ? -3.0 : $backLeft);
+                $r = $backRight > 3.0 ? 3.0 : ($backRight < -3.0 ? -3.0 : $backRight);
+                $backLeft += $saturation * ($l * (27.0 + $l * $l) / (27.0 + 9.0 * $l * $l) - $backLeft);
+                $backRight += $saturation * ($r * (27.0 + $r * $r) / (27.0 + 9.0 * $r * $r) - $backRight);
+            }
             if ($pingPong) {
                 $left[$write] = 0.5 * ($inLeft[$i] + $inRight[$i]) + $backRight + 1e-280 - 1e-280;
                 $right[$write] = $backLeft;
@@ -198,6 +229,7 @@ final class EchoDelay implements Processor
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
         $this->filters = [0.0, 0.0, 0.0, 0.0];
         $this->delay = $this->wantedDelay;
+        $this->swing->reset();
     }
 
     public function tail(): int
@@ -205,5 +237,31 @@ final class EchoDelay implements Processor
         $repeats = $this->feedback < 0.001 ? 1.0 : 1.0 + log(0.001) / log($this->feedback);
 
         return (int) min($this->wantedDelay * $repeats, 20.0 * $this->setting->sampleRate);
+    }
+
+    /**
+     * Samples by which the tape is late or early.
+     *
+     * @return list<float>
+     */
+    private function waver(int $frames): array
+    {
+        [$phase, $turn, $since] = $this->swing->place();
+        $this->swing->advance($frames);
+        if ($this->wow === 0.0) {
+            return array_fill(0, $frames, 0.0);
+        }
+        $slow = 0.002 * $this->wow * $this->setting->sampleRate;
+        $quick = 0.00015 * $this->wow * $this->setting->sampleRate;
+        $room = $slow + $quick;
+        // Where the echo is shorter than the waver, it only gets longer.
+        $middle = max(0.0, $room + 1.0 - $this->wantedDelay);
+        $waver = [];
+        for ($i = 0; $i < $frames; ++$i) {
+            $angle = $phase + $turn * ($since + $i);
+            $waver[] = $middle + $slow * sin($angle) + $quick * sin(8.7 * $angle);
+        }
+
+        return $waver;
     }
 }

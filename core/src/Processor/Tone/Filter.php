@@ -2,12 +2,19 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Tone;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
 
 /** One high-pass or low-pass from 6 to 48 dB/octave, maximally flat (see {@see Butterworth}). */
 final class Filter implements Processor

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Tone;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
@@ -10,6 +10,14 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
 use Hafen\Dsp\GainRamp;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
 
 /**
  * Two filters, two shelves and four bells.
@@ -89,10 +97,7 @@ final class ParametricEq implements Processor
         }
 
         return Picture::response(
-            static fn (float $frequency): float => $output * array_product(array_map(
-                static fn (BiquadCoefficients $section): float => $section->magnitude($frequency, $rate),
-                $sections,
-            )),
+            static fn (float $frequency): float => $output * BiquadCoefficients::magnitudeOf($sections, $frequency, $rate),
             $rate,
             24.0,
             $handles,

@@ -2,9 +2,20 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
+use Hafen\Dsp\Swing;
+use Hafen\Processor\Axis;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
 
 /**
  * Three copies that waver in time around the sound, a third of a turn apart, and a quarter of a turn between the sides.
@@ -32,14 +43,7 @@ final class Chorus implements Positioned, Processor
 
     private float $amount = 0.0;
 
-    private float $turn = 0.0;
-
-    /** Where the wavering was when its rate was set last, and samples since then. */
-    private float $phase = 0.0;
-
-    private int $since = 0;
-
-    private int $position = 0;
+    private readonly Swing $swing;
 
     public static function spec(): ProcessorSpec
     {
@@ -82,18 +86,14 @@ final class Chorus implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->swing = new Swing;
         $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 8;
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
 
     public function set(ParameterValues $values): void
     {
-        $turn = 2.0 * M_PI * $values->number('rate') / $this->setting->sampleRate;
-        if ($turn !== $this->turn && $this->turn > 0.0) {
-            $this->phase = fmod($this->phase + $this->turn * $this->since, 2.0 * M_PI);
-            $this->since = 0;
-        }
-        $this->turn = $turn;
+        $this->swing->rate($values->number('rate'), $this->setting->sampleRate);
         $this->delay = $values->number('delay') * $this->setting->sampleRate / 1000.0;
         $this->depth = 0.5 * $values->number('depth') * $this->setting->sampleRate / 1000.0;
         $this->amount = 0.5 * $values->number('amount') / 100.0;
@@ -101,10 +101,7 @@ final class Chorus implements Positioned, Processor
 
     public function at(int $position): void
     {
-        if ($position !== $this->position) {
-            $this->position = $this->since = $position;
-            $this->phase = 0.0;
-        }
+        $this->swing->at($position);
     }
 
     public function process(Block $block): void
@@ -113,15 +110,13 @@ final class Chorus implements Positioned, Processor
         $frames = $block->frames();
         [$block->left, $this->left] = $this->side($block->left, $this->left, 0.0);
         [$block->right, $this->right] = $this->side($block->right, $this->right, M_PI_2);
-        $this->since += $frames;
-        $this->position += $frames;
+        $this->swing->advance($frames);
     }
 
     public function reset(): void
     {
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
-        $this->phase = 0.0;
-        $this->position = $this->since = 0;
+        $this->swing->reset();
     }
 
     public function tail(): int
@@ -143,9 +138,8 @@ final class Chorus implements Positioned, Processor
         $depth = $this->depth;
         $middle = $this->delay + $depth;
         $third = 0.5 * sqrt(3.0);
-        $turn = $this->turn;
-        $since = $this->since;
-        $phase = $this->phase + $ahead;
+        [$phase, $turn, $since] = $this->swing->place();
+        $phase += $ahead;
         $line = [...$past, ...$samples];
         $out = [];
         for ($i = 0, $now = $this->room, $frames = count($samples); $i < $frames; ++$i, ++$now) {

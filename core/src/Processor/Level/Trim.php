@@ -2,12 +2,19 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Level;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\GainRamp;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
 
 /** Gain and polarity inside the row, for the level between two effects. */
 final class Trim implements Processor

@@ -2,14 +2,20 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Processor;
+namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\GainRamp;
-use Hafen\Dsp\Oversampler;
+use Hafen\Dsp\Saturator;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
 
 /**
  * Saturation from soft to hard, at four times the sample rate.
@@ -20,9 +26,7 @@ use Hafen\Dsp\Oversampler;
  */
 final class Drive implements Processor
 {
-    private readonly Oversampler $left;
-
-    private readonly Oversampler $right;
+    private readonly Saturator $saturator;
 
     private readonly BiquadCascade $after;
 
@@ -72,13 +76,12 @@ final class Drive implements Processor
 
     public static function latencyOf(ParameterValues $values, Setting $setting): int
     {
-        return Oversampler::DELAY;
+        return Saturator::delay();
     }
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->left = new Oversampler;
-        $this->right = new Oversampler;
+        $this->saturator = new Saturator;
         $this->after = new BiquadCascade;
     }
 
@@ -102,32 +105,17 @@ final class Drive implements Processor
         $this->after->set($sections);
     }
 
-    private bool $wasMono = true;
-
     public function process(Block $block): void
     {
         $this->input?->process($block);
-        $left = $block->left;
-        if (! $block->mono && $this->wasMono) {
-            // From here on the sides differ; the right one starts where the left one is.
-            $this->right->continueFrom($this->left);
-        }
-        $this->wasMono = $block->mono;
-        $block->left = [];
-        $block->left = $this->left->down(self::bend($this->left->up($left), $this->shape, $this->bias));
-        if (! $block->mono) {
-            $right = $block->right;
-            $block->right = [];
-            $block->right = $this->right->down(self::bend($this->right->up($right), $this->shape, $this->bias));
-        }
+        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->shape, $this->bias));
         $this->after->process($block);
         $this->output?->process($block);
     }
 
     public function reset(): void
     {
-        $this->left->reset();
-        $this->right->reset();
+        $this->saturator->reset();
         $this->after->reset();
         $this->input?->settle();
         $this->output?->settle();
@@ -135,12 +123,12 @@ final class Drive implements Processor
 
     public function latency(): int
     {
-        return Oversampler::DELAY;
+        return Saturator::delay();
     }
 
     public function tail(): int
     {
-        return 2 * Oversampler::DELAY;
+        return 2 * Saturator::delay();
     }
 
     /** The curve for one sample. */

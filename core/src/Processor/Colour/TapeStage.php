@@ -1,0 +1,148 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Colour;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\RationalTanh;
+use Hafen\Dsp\Saturator;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
+
+/**
+ * A tape: saturates the highs first, rounds the peaks, lifts the lowest octave and loses the highest.
+ *
+ * Source: own, after how recording works (from memory): a high shelf lifts the highs before a rational tanh (see {@see Drive}) and
+ * its inverse takes them back; the bump of the head and the loss of the gap follow the speed. Twice oversampled.
+ */
+final class TapeStage implements Processor
+{
+    /** Head bump in Hz and dB, and the frequency of the loss, by speed in cm/s. */
+    private const SPEEDS = ['19' => [90.0, 2.5, 11000.0], '38' => [60.0, 1.8, 17000.0], '76' => [38.0, 1.2, 22000.0]];
+
+    private readonly Saturator $saturator;
+
+    private readonly BiquadCascade $before;
+
+    private readonly BiquadCascade $after;
+
+    private ?GainRamp $input = null;
+
+    private ?GainRamp $output = null;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'tape-stage',
+            'Tape stage',
+            'Colour',
+            'Rounds peaks and highs as tape does.',
+            [
+                ParameterSpec::decibels('drive', 'Record level', -12.0, 24.0, 3.0),
+                ParameterSpec::choice('speed', 'Speed', ['19' => '19 cm/s', '38' => '38 cm/s', '76' => '76 cm/s'], '38'),
+                ParameterSpec::decibels('emphasis', 'Emphasis', 0.0, 12.0, 6.0),
+                ParameterSpec::number('bump', 'Low bump', '%', 0.0, 200.0, 100.0, step: 1.0),
+                ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
+            ],
+            levelDependent: true,
+            synonyms: ['saturation', 'warm', 'glue', 'machine', 'analogue'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Tape '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $after = self::after($values, $setting->sampleRate);
+        unset($after['emphasis']);
+
+        return Picture::response(
+            static fn (float $frequency): float => BiquadCoefficients::magnitudeOf($after, $frequency, $setting->sampleRate),
+            $setting->sampleRate,
+            12.0,
+            title: 'Response when soft',
+        );
+    }
+
+    public static function latencyOf(ParameterValues $values, Setting $setting): int
+    {
+        return Saturator::delay(isTwice: true);
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->saturator = new Saturator(isTwice: true);
+        $this->before = new BiquadCascade;
+        $this->after = new BiquadCascade;
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $input = Decibel::toGain($values->number('drive'));
+        $output = Decibel::toGain($values->number('output'));
+        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
+        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
+        $this->input->towards($input);
+        $this->output->towards($output);
+        $this->before->set(['emphasis' => self::emphasis($values->number('emphasis'), $this->setting->sampleRate)]);
+        $this->after->set(self::after($values, $this->setting->sampleRate));
+    }
+
+    public function process(Block $block): void
+    {
+        $this->input?->process($block);
+        $this->before->process($block);
+        $this->saturator->process($block, RationalTanh::bend(...));
+        $this->after->process($block);
+        $this->output?->process($block);
+    }
+
+    public function reset(): void
+    {
+        $this->before->reset();
+        $this->saturator->reset();
+        $this->after->reset();
+        $this->input?->settle();
+        $this->output?->settle();
+    }
+
+    public function latency(): int
+    {
+        return Saturator::delay(isTwice: true);
+    }
+
+    public function tail(): int
+    {
+        return intdiv($this->setting->sampleRate, 5);
+    }
+
+    private static function emphasis(float $gain, int $sampleRate): BiquadCoefficients
+    {
+        return BiquadCoefficients::highShelf(3200.0, 0.6, $gain, $sampleRate);
+    }
+
+    /** @return array<string, BiquadCoefficients> */
+    private static function after(ParameterValues $values, int $sampleRate): array
+    {
+        [$bumpAt, $bump, $loss] = self::SPEEDS[$values->choice('speed')];
+
+        return [
+            'emphasis' => self::emphasis(-$values->number('emphasis'), $sampleRate),
+            'bump' => BiquadCoefficients::peaking($bumpAt, 1.1, $bump * $values->number('bump') / 100.0, $sampleRate),
+            'below' => BiquadCoefficients::highPass(0.4 * $bumpAt, M_SQRT1_2, $sampleRate),
+            'loss' => BiquadCoefficients::lowPass($loss, M_SQRT1_2, $sampleRate),
+        ];
+    }
+}

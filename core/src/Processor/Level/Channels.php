@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Level;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\StereoMatrix;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Pictureless;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
+
+/**
+ * Which side goes where: swapped, one side on both, both as one, only what the sides differ by.
+ *
+ * Source: arithmetic. The mono sum is (left + right)/2, so that two equal sides keep their level.
+ */
+final class Channels implements Processor
+{
+    use NoLatency;
+    use Pictureless;
+
+    private const MATRICES = [
+        'swap' => [0.0, 1.0, 1.0, 0.0],
+        'mono' => [0.5, 0.5, 0.5, 0.5],
+        'left' => [1.0, 0.0, 1.0, 0.0],
+        'right' => [0.0, 1.0, 0.0, 1.0],
+        'side' => [0.5, -0.5, 0.5, -0.5],
+        'encode' => [0.5, 0.5, 0.5, -0.5],
+        'decode' => [1.0, 1.0, 1.0, -1.0],
+    ];
+
+    private readonly StereoMatrix $matrix;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'channels',
+            'Channel swap and mono',
+            'Level',
+            'Swaps the sides, makes one of them, or keeps one.',
+            [ParameterSpec::choice('routing', 'Sides', [
+                'swap' => 'Swapped', 'mono' => 'Both as one', 'left' => 'Left on both', 'right' => 'Right on both',
+                'side' => 'Only the difference', 'encode' => 'Left and right to middle and side', 'decode' => 'Middle and side to left and right',
+            ], 'mono')],
+            synonyms: ['mono', 'swap', 'sum', 'left', 'right', 'mid', 'side'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return match ($values->choice('routing')) {
+            'swap' => 'Swapped',
+            'mono' => 'Mono',
+            'left' => 'Left only',
+            'right' => 'Right only',
+            'side' => 'Difference',
+            'encode' => 'To mid/side',
+            default => 'From mid/side',
+        };
+    }
+
+    public function __construct(Setting $setting)
+    {
+        $this->matrix = new StereoMatrix($setting->sampleRate);
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $this->matrix->towards(...self::MATRICES[$values->choice('routing')]);
+    }
+
+    public function process(Block $block): void
+    {
+        $this->matrix->process($block);
+    }
+
+    public function reset(): void
+    {
+        $this->matrix->settle();
+    }
+
+    public function tail(): int
+    {
+        return 0;
+    }
+}

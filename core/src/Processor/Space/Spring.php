@@ -1,0 +1,268 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Space;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Butterworth;
+use Hafen\Processor\Axis;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
+
+/**
+ * Two coiled springs: dark, dripping, each echo a chirp.
+ *
+ * Source: V. Välimäki, J. Parker, J. S. Abel, "Parametric spring reverberation effect", JAES 2010: a chain of first-order all-passes inside a
+ * loop disperses the sound, low frequencies last within the band of the spring; it runs at a quarter of the rate, below 5 kHz,
+ * with Butterworth filters before and after. Both springs hear the middle; each comes out on its side.
+ */
+final class Spring implements Processor
+{
+    use NoLatency;
+
+    /** Loop in ms and all-pass coefficient of the two springs. */
+    private const SPRINGS = [[41.3, 0.58], [53.9, 0.62]];
+
+    private const STAGES = 36;
+
+    private const LONGEST_MILLISECONDS = 90.0;
+
+    /** One sample in so many is kept. */
+    private const DIVISION = 4;
+
+    private readonly BiquadCascade $before;
+
+    private readonly BiquadCascade $after;
+
+    /** @var list<list<float>> ring of each spring's loop */
+    private array $rings = [];
+
+    /** @var list<list<float>> state of each spring's all-passes */
+    private array $states = [];
+
+    /** @var list<float> state of each spring's damping */
+    private array $lows = [0.0, 0.0];
+
+    private int $place = 0;
+
+    /** Samples since the last one kept. */
+    private int $count = 0;
+
+    private readonly int $room;
+
+    /** @var list<int> */
+    private array $lengths = [1, 1];
+
+    /** @var list<float> */
+    private array $gains = [0.0, 0.0];
+
+    private float $damping = 0.5;
+
+    private float $decay = 2.0;
+
+    private float $width = 1.0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'spring',
+            'Spring',
+            'Space',
+            'Two springs that drip.',
+            [
+                ParameterSpec::number('decay', 'Decay', 's', 0.3, 6.0, 2.0, Scale::Logarithmic, 0.1),
+                ParameterSpec::number('tension', 'Tension', '%', 60.0, 160.0, 100.0, step: 1.0),
+                ParameterSpec::frequency('damping', 'Damping', 3000.0, 500.0, 5000.0),
+                ParameterSpec::frequency('low-cut', 'Low cut', 150.0, 20.0, 800.0),
+                ParameterSpec::number('width', 'Width', '%', 0.0, 100.0, 70.0, step: 1.0),
+            ],
+            wetOnly: true,
+            widens: true,
+            synonyms: ['reverb', 'space', 'drip', 'guitar', 'dub', 'surf'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Spring '.number_format($values->number('decay'), 1, '.', '').' s';
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $decay = $values->number('decay') * 1000.0;
+        $curves = [];
+        foreach (self::SPRINGS as $spring => [$loop]) {
+            $points = [];
+            $time = 100.0 * $loop / $values->number('tension');
+            for ($at = $time; $at <= $decay; $at += 2.0 * $time) {
+                array_push($points, [round($at, 1), -60.0], [round($at, 1), round(-60.0 * $at / $decay, 2)], [round($at, 1), -60.0]);
+            }
+            $curves[] = ['label' => $spring === 0 ? 'left spring' : 'right spring', 'points' => $points];
+        }
+
+        return new Picture('Echoes of the springs', new Axis('ms', 0.0, round($decay), Scale::Linear), new Axis('dB', -60.0, 0.0, Scale::Linear), $curves);
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $rate = $setting->sampleRate;
+        $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $rate / self::DIVISION / 1000.0) + 2;
+        $this->before = new BiquadCascade;
+        $this->after = new BiquadCascade;
+        $band = [];
+        foreach (Butterworth::lowPass(0.42 * $rate / self::DIVISION, 8, $rate) as $i => $section) {
+            $band["band {$i}"] = $section;
+        }
+        $this->before->set($band);
+        $this->reset();
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $rate = $this->setting->sampleRate;
+        $this->decay = $values->number('decay');
+        $this->damping = 1.0 - exp(-2.0 * M_PI * $values->number('damping') * self::DIVISION / $rate);
+        $this->width = $values->number('width') / 100.0;
+        $this->lengths = $this->gains = [];
+        foreach (self::SPRINGS as [$milliseconds]) {
+            $length = min($this->room - 1, (int) round($milliseconds * 100.0 / $values->number('tension') * $rate / self::DIVISION / 1000.0));
+            $this->lengths[] = $length;
+            // The ends of a spring turn the wave over.
+            $this->gains[] = -(10.0 ** (-3.0 * $length * self::DIVISION / $rate / $this->decay));
+        }
+        $sections = ['low-cut' => BiquadCoefficients::highPass($values->number('low-cut'), M_SQRT1_2, $rate)];
+        foreach (Butterworth::lowPass(0.42 * $rate / self::DIVISION, 8, $rate) as $i => $section) {
+            $sections["band {$i}"] = $section;
+        }
+        $this->after->set($sections);
+    }
+
+    public function process(Block $block): void
+    {
+        $mid = Block::mono(Samples::mid($block->left, $block->right()));
+        $this->before->process($mid);
+        $frames = $block->frames();
+        $kept = [];
+        $first = (self::DIVISION - $this->count) % self::DIVISION;
+        for ($i = $first; $i < $frames; $i += self::DIVISION) {
+            $kept[] = $mid->left[$i];
+        }
+        $sides = [];
+        $place = $this->place;
+        foreach ([0, 1] as $spring) {
+            $this->place = $place;
+            $sides[] = $this->stretched($this->run($spring, $kept), $first, $frames);
+        }
+        $this->count = ($this->count + $frames) % self::DIVISION;
+        $near = 0.5 + 0.5 * $this->width;
+        $far = 0.5 - 0.5 * $this->width;
+        $block->left = Samples::addScaled(Samples::scale($sides[0], $near), $sides[1], $far);
+        $block->right = Samples::addScaled(Samples::scale($sides[1], $near), $sides[0], $far);
+        $block->mono = false;
+        $this->after->process($block);
+    }
+
+    public function reset(): void
+    {
+        $this->before->reset();
+        $this->after->reset();
+        $this->rings = [array_fill(0, $this->room, 0.0), array_fill(0, $this->room, 0.0)];
+        $this->states = [array_fill(0, self::STAGES, 0.0), array_fill(0, self::STAGES, 0.0)];
+        $this->lows = [0.0, 0.0];
+        $this->place = $this->count = 0;
+    }
+
+    public function tail(): int
+    {
+        return (int) ceil(($this->decay + 0.1) * $this->setting->sampleRate);
+    }
+
+    /**
+     * One spring over the samples kept; its loop is longer than any stretch worked at once.
+     *
+     * @param  list<float>  $samples
+     * @return list<float>
+     */
+    private function run(int $spring, array $samples): array
+    {
+        $out = [];
+        foreach (array_chunk($samples, min($this->lengths)) as $stretch) {
+            $ring = $this->rings[$spring];
+            $this->rings[$spring] = [];
+            $n = count($stretch);
+            $gain = $this->gains[$spring];
+            $damping = $this->damping;
+            $low = $this->lows[$spring];
+            $room = $this->room;
+            $read = $this->place - $this->lengths[$spring];
+            if ($read < 0) {
+                $read += $room;
+            }
+            for ($i = 0; $i < $n; ++$i) {
+                $low += $damping * ($ring[$read] - $low) + 1e-280 - 1e-280;
+                $stretch[$i] += $gain * $low;
+                if (++$read === $room) {
+                    $read = 0;
+                }
+            }
+            $this->lows[$spring] = $low;
+            for ($stage = 0; $stage < self::STAGES; ++$stage) {
+                [$stretch, $this->states[$spring][$stage]] = self::disperse($stretch, self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
+            }
+            $place = $this->place;
+            for ($i = 0; $i < $n; ++$i) {
+                $ring[$place] = $stretch[$i];
+                $out[] = $stretch[$i];
+                if (++$place === $room) {
+                    $place = 0;
+                }
+            }
+            $this->rings[$spring] = $ring;
+            $this->place = $place;
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<float>  $x
+     * @return array{list<float>, float}
+     */
+    private static function disperse(array $x, float $c, float $state): array
+    {
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $v = $x[$i];
+            $y = $c * $v + $state + 1e-280 - 1e-280;
+            $state = $v - $c * $y;
+            $x[$i] = $y;
+        }
+
+        return [$x, $state];
+    }
+
+    /**
+     * Back to the full rate: the samples kept, and silence between them for the filter after to fill.
+     *
+     * @param  list<float>  $samples
+     * @return list<float>
+     */
+    private function stretched(array $samples, int $first, int $frames): array
+    {
+        $out = array_fill(0, $frames, 0.0);
+        for ($k = 0, $i = $first; $i < $frames; ++$k, $i += self::DIVISION) {
+            $out[$i] = self::DIVISION * $samples[$k];
+        }
+
+        return $out;
+    }
+}
