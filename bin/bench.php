@@ -13,7 +13,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
-use Hafen\Demo\Noise;
+use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;

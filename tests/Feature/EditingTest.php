@@ -114,5 +114,5 @@ it('keeps presets and draws pictures', function (): void {
     $id = $this->getJson('/api/presets?processor=filter')->assertJsonCount(1)->json('0.id');
     $this->delete("/api/presets/{$id}")->assertNoContent();
     $this->postJson('/api/processors/compressor/picture', ['parameters' => (object) [], 'sampleRate' => 48000, 'tempo' => 96])->assertOk()->assertJsonPath('picture.reading', 'transfer');
-    $this->getJson('/api/processors')->assertJsonCount(9);
+    $this->getJson('/api/processors')->assertJsonCount(45);
 });

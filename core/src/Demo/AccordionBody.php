@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 
 /** The wood of the accordion: what a microphone at its back hears, reeds from inside and the air of the bellows. */
 final readonly class AccordionBody implements Voice

@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 
 /** Speech-like: a voice through moving vowels over the hall's loudspeakers. It says nothing in any language. */
 final readonly class Announcement implements Voice

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Demo;
 
+use Hafen\Dsp\Noise;
+
 /** Bowed: a long line with vibrato that grows in, one note a bar and a turn at the end. */
 final readonly class Cello implements Voice
 {

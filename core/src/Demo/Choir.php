@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 
 /** Breathed: nine voices on an open vowel, spread over both sides, coming in at the fifth bar. */
 final readonly class Choir implements Voice

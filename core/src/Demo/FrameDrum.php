@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Demo;
 
+use Hafen\Dsp\Noise;
+
 /** Struck: a skin that falls in pitch, its overtones, and the slap of the hand. */
 final readonly class FrameDrum implements Voice
 {

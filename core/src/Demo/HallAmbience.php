@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 
 /**
  * The waiting hall: air, a far murmur, and the ferry's engines below 60 Hz, which nobody needs in a mix; recorded with

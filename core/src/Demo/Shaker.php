@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 
 /** Noise: sixteenths with an accent on the beat and a little lateness off it. */
 final readonly class Shaker implements Voice

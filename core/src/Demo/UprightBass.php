@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Demo;
 
+use Hafen\Dsp\Noise;
+
 /** Plucked: a string model (Karplus & Strong, Computer Music Journal 1983) with a soft thumb. */
 final readonly class UprightBass implements Voice
 {

@@ -19,8 +19,8 @@ final class FeedbackNetwork
     /** @var list<int> */
     private array $places = [0, 0, 0, 0, 0, 0, 0, 0];
 
-    /** @var list<int> */
-    private array $lengths = [];
+    /** @var non-empty-list<int> */
+    private array $lengths = [64, 64, 64, 64, 64, 64, 64, 64];
 
     /** @var list<float> */
     private array $gains = [];
@@ -39,7 +39,7 @@ final class FeedbackNetwork
     private readonly Swing $swing;
 
     /**
-     * @param  list<float>  $milliseconds  lengths of the eight lines at size 1; no two in a simple ratio
+     * @param  non-empty-list<float>  $milliseconds  lengths of the eight lines at size 1; no two in a simple ratio
      * @param  float  $largest  size there must be room for
      * @param  float  $rate  Hz of the wandering
      */
@@ -62,7 +62,8 @@ final class FeedbackNetwork
         $cosine = cos(2.0 * M_PI * min($damping, 0.45 * $rate) / $rate);
         $this->width = $width;
         $this->wander = $wander * $rate / 1000.0;
-        $this->lengths = $this->gains = $this->poles = [];
+        $lengths = [];
+        $this->gains = $this->poles = [];
         foreach ($this->milliseconds as $milliseconds) {
             $length = max(64, (int) round($milliseconds * $size * $rate / 1000.0));
             $gain = 10.0 ** (-3.0 * $length / $rate / $decay);
@@ -70,11 +71,12 @@ final class FeedbackNetwork
             $square = $gain * $gain;
             $a = 1.0 - $square * $cosine;
             $b = 1.0 - $square;
-            $this->lengths[] = $length;
+            $lengths[] = $length;
             $this->gains[] = $gain;
             $this->poles[] = $b < 1e-9 ? 0.0 : ($a - sqrt(max(0.0, $a * $a - $b * $b))) / $b;
         }
-        $this->wander = min($this->wander, 0.2 * min($this->lengths));
+        $this->lengths = $lengths;
+        $this->wander = min($this->wander, 0.2 * min($lengths));
     }
 
     /** Says which sample of the session comes next. */
@@ -197,7 +199,7 @@ final class FeedbackNetwork
     /**
      * What the wandering lines give for the next frames.
      *
-     * @param  list<list<float>>  $lines
+     * @param  list<array<int, float>>  $lines
      * @param  list<int>  $places
      * @param  list<int>  $lengths
      * @return list<list<float>>
@@ -230,7 +232,7 @@ final class FeedbackNetwork
     /**
      * A line read so many samples before its end, between samples.
      *
-     * @param  list<float>  $line
+     * @param  array<int, float>  $line
      * @param  list<float>  $moves
      * @return list<float>
      */

@@ -27,9 +27,6 @@ final class GraphicBands
     /** Shapes are kept for gains from minus to plus this many steps of the grid. */
     private const REACH = 10;
 
-    /** @var list<float> Hz */
-    private readonly array $points;
-
     /** @var list<list<list<float>>> dB of each band at each gain of the grid, at each point */
     private readonly array $shapes;
 
@@ -58,7 +55,6 @@ final class GraphicBands
             }
             $points[] = $centre;
         }
-        $this->points = $points;
         $shapes = [];
         foreach ($centres as $band => $centre) {
             foreach (range(-self::REACH, self::REACH) as $step) {
@@ -98,7 +94,7 @@ final class GraphicBands
     private function gains(array $wanted): array
     {
         $gains = array_fill(0, count($wanted), 0.0);
-        if (max($wanted) === 0.0 && min($wanted) === 0.0) {
+        if ($wanted === $gains) {
             return $gains;
         }
         $target = [];
@@ -122,7 +118,7 @@ final class GraphicBands
                 }
             }
             foreach ($this->solution as $band => $row) {
-                $gains[$band] = min($limit, max(-$limit, $gains[$band] + Samples::product($row, $left)));
+                $gains[$band] = min($limit, max(-$limit, $gains[$band] + Samples::product($row, array_values($left))));
             }
         }
 

@@ -37,7 +37,7 @@ final readonly class Compiler
         $routes = Routes::of($session);
         $audibility = Audibility::of($session);
         $alignment = Alignment::of($session, $this->processors);
-        $setting = new Setting($session->sampleRate, $session->tempo);
+        $setting = new Setting($session->sampleRate, $session->tempo, new LibraryRecordings($this->library));
         $latency = new RowLatency($this->processors, $setting);
         $known = [];
         foreach ($before->strips ?? [] as $earlier) {

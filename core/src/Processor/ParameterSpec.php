@@ -8,7 +8,7 @@ namespace Hafen\Processor;
  * One control of a processor: everything an editor needs to show it and a document needs to check it.
  *
  * A number has a unit ("dB", "Hz", "ms", "s", ":1", "%", ""), a range and a scale; a choice has values with labels;
- * a switch is true or false. `group` gathers the controls that belong together ("Bell 1").
+ * a switch is true or false; a recording is the name of a file of sound, or empty. `group` gathers the controls that belong together ("Bell 1").
  */
 final readonly class ParameterSpec
 {
@@ -63,6 +63,11 @@ final readonly class ParameterSpec
         return new self($id, $label, ParameterKind::Toggle, $default, group: $group);
     }
 
+    public static function recording(string $id, string $label, string $group = ''): self
+    {
+        return new self($id, $label, ParameterKind::Recording, '', group: $group);
+    }
+
     /** The same parameter among others. */
     public function inGroup(string $group): self
     {
@@ -82,6 +87,7 @@ final readonly class ParameterSpec
                 ? null
                 : 'must be one of '.implode(', ', array_map(static fn (int|string $choice): string => "\"{$choice}\"", array_keys($this->choices))),
             ParameterKind::Toggle => is_bool($value) ? null : 'must be true or false',
+            ParameterKind::Recording => is_string($value) && strlen($value) <= 1000 ? null : 'must be the name of a recording, or empty',
         };
     }
 

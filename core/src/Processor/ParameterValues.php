@@ -39,6 +39,12 @@ final readonly class ParameterValues
         return is_string($value) ? $value : throw new LogicException("No choice \"{$id}\".");
     }
 
+    /** The name of a recording, or empty. */
+    public function text(string $id): string
+    {
+        return $this->choice($id);
+    }
+
     public function on(string $id): bool
     {
         $value = $this->values[$id] ?? null;

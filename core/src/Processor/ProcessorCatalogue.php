@@ -49,6 +49,7 @@ final class ProcessorCatalogue
             Space\Hall::class,
             Space\Plate::class,
             Space\Spring::class,
+            Space\ConvolutionReverb::class,
             Space\MicroDelay::class,
             Movement\Chorus::class,
             Movement\Flanger::class,
@@ -64,6 +65,9 @@ final class ProcessorCatalogue
             Colour\ConsoleStage::class,
             Colour\Amplifier::class,
             Colour\BitReducer::class,
+            Pitch\PitchCorrection::class,
+            Pitch\PitchShift::class,
+            Pitch\FormantShift::class,
         ]);
     }
 

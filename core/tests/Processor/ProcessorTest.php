@@ -14,86 +14,37 @@ use Hafen\Tests\Support\Signal;
 
 dataset('processors', static fn (): array => ProcessorCatalogue::standard()->ids());
 
-/** Settings away from neutral, so that every processor does something. @return array<string, float|string|bool> */
-function busySetting(string $id): array
-{
-    return match ($id) {
-        'trim' => ['gain' => -3.0, 'polarity' => 'left'],
-        'filter' => ['frequency' => 300.0, 'slope' => '30dB'],
-        'parametric-eq' => ['high-pass' => true, 'bell-2-gain' => 6.0, 'bell-4-gain' => -5.0, 'high-shelf-gain' => 3.0, 'output' => -2.0],
-        'compressor' => ['threshold' => -30.0, 'make-up' => 4.0, 'detector' => 'rms'],
-        'limiter' => ['ceiling' => -9.0, 'gain' => 6.0, 'true-peak' => true],
-        'drive' => ['drive' => 18.0, 'shape' => 40.0, 'bias' => 20.0, 'tone' => 5000.0],
-        'echo' => ['unit' => 'ms', 'time' => 37.0, 'feedback' => 60.0, 'ping-pong' => true],
-        'reverb' => ['decay' => 1.0, 'size' => 60.0],
-        'chorus' => ['rate' => 3.0, 'depth' => 6.0, 'amount' => 80.0],
-        'polarity' => ['inverted' => 'left'],
-        'balance' => ['mode' => 'pan', 'position' => 30.0],
-        'width' => ['width' => 140.0, 'mid' => -2.0, 'narrow' => true],
-        'channels' => ['routing' => 'encode'],
-        'tremolo' => ['rate' => 7.0, 'depth' => 80.0, 'shape' => 'square', 'apart' => 90.0],
-        'graphic-eq-3' => ['band-100' => 4.0, 'band-10000' => -6.0],
-        'graphic-eq-10' => ['band-63' => 4.0, 'band-1000' => -6.0, 'band-8000' => 12.0],
-        'graphic-eq-31' => ['band-63' => 4.0, 'band-1000' => -6.0, 'band-1250' => 6.0, 'band-8000' => 12.0],
-        'tilt' => ['tilt' => 4.0],
-        'sweep-filter' => ['envelope' => 3.0, 'depth' => 2.0, 'rate' => 6.0, 'resonance' => 80.0],
-        'telephone' => ['honk' => 9.0],
-        'gate' => ['threshold' => -20.0, 'hold' => 5.0, 'key-low' => 300.0],
-        'multiband-compressor' => ['low-threshold' => -40.0, 'mid-threshold' => -40.0, 'high-threshold' => -40.0, 'mid-gain' => 3.0],
-        'de-esser' => ['threshold' => -40.0],
-        'transient-shaper' => ['attack' => 80.0, 'sustain' => -50.0],
-        'room' => ['movement' => 100.0],
-        'hall' => ['movement' => 100.0, 'decay' => 1.0],
-        'plate' => ['movement' => 100.0],
-        'spring' => ['decay' => 1.0],
-        'micro-delay' => ['left' => 3.0, 'right' => 7.5, 'inverted' => 'right'],
-        'flanger' => ['rate' => 3.0, 'feedback' => -60.0],
-        'phaser' => ['rate' => 3.0, 'stages' => '12', 'feedback' => 60.0],
-        'ensemble' => ['voices' => 5.0, 'detune' => 20.0],
-        'vibrato' => ['depth' => 60.0],
-        'rotary' => ['speed' => 'fast'],
-        'distortion' => ['kind' => 'fuzz', 'tight' => 200.0],
-        'tube-stage' => ['drive' => 18.0, 'lean' => 60.0],
-        'waveshaper' => ['point-2' => -90.0, 'point-6' => 80.0, 'drive' => 6.0],
-        'tape-stage' => ['drive' => 12.0],
-        'console-stage' => ['amount' => 80.0, 'place' => 'bus', 'leak' => -40.0],
-        'amplifier' => ['gain' => 30.0, 'treble' => 6.0],
-        'bit-reducer' => ['bits' => 6.0, 'rate' => 11000.0],
-        default => [],
-    };
-}
-
 it('gives the same whatever the block length', function (string $id): void {
     $left = Signal::noise(9000, 21);
     $right = Signal::noise(9000, 22);
-    $whole = Signal::through(Signal::processor($id, busySetting($id)), $left, $right, 9000);
+    $whole = Signal::through(Signal::processor($id, Signal::busy($id)), $left, $right, 9000);
     foreach ([64, 500, 4096] as $size) {
-        $parts = Signal::through(Signal::processor($id, busySetting($id)), $left, $right, $size);
+        $parts = Signal::through(Signal::processor($id, Signal::busy($id)), $left, $right, $size);
         expect($parts->left)->toBe($whole->left)->and($parts->right)->toBe($whole->right);
     }
 })->with('processors');
 
 it('does on a mono block what it does on two equal sides', function (string $id): void {
     $samples = Signal::noise(4000, 23);
-    $mono = Signal::through(Signal::processor($id, busySetting($id)), $samples);
-    $stereo = Signal::through(Signal::processor($id, busySetting($id)), $samples, $samples);
+    $mono = Signal::through(Signal::processor($id, Signal::busy($id)), $samples);
+    $stereo = Signal::through(Signal::processor($id, Signal::busy($id)), $samples, $samples);
     expect($mono->left)->toBe($stereo->left)->and($mono->right())->toBe($stereo->right);
 })->with('processors');
 
 it('goes on without a break when a mono path becomes wide', function (string $id): void {
     $samples = Signal::noise(4000, 24);
-    $processor = Signal::processor($id, busySetting($id));
+    $processor = Signal::processor($id, Signal::busy($id));
     $first = Block::mono(array_slice($samples, 0, 2000));
     $processor->process($first);
     $second = new Block(array_slice($samples, 2000), array_slice($samples, 2000));
     $processor->process($second);
-    $whole = Signal::through(Signal::processor($id, busySetting($id)), $samples, $samples);
+    $whole = Signal::through(Signal::processor($id, Signal::busy($id)), $samples, $samples);
     expect($second->right)->toBe(array_slice($whole->right, 2000));
 })->with('processors');
 
 it('starts anew after a reset', function (string $id): void {
     $samples = Signal::noise(3000, 25);
-    $processor = Signal::processor($id, busySetting($id));
+    $processor = Signal::processor($id, Signal::busy($id));
     $once = Signal::through($processor, $samples, $samples);
     $processor->reset();
     expect(Signal::through($processor, $samples, $samples)->left)->toBe($once->left);
@@ -108,9 +59,10 @@ it('stays finite at both ends of every parameter, with noise, a square, silence 
             ParameterKind::Number => [$parameter->min, $parameter->max],
             ParameterKind::Choice => array_map(strval(...), array_keys($parameter->choices)),
             ParameterKind::Toggle => [true, false],
+            ParameterKind::Recording => ['', 'missing.wav'],
         };
         foreach ($ends as $end) {
-            $processor = Signal::processor($id, [...busySetting($id), $parameter->id => $end]);
+            $processor = Signal::processor($id, [...Signal::busy($id), $parameter->id => $end]);
             foreach ($signals as $signal) {
                 $out = Signal::through($processor, $signal, $signal);
                 expect(is_finite(array_sum($out->left)) && is_finite(array_sum($out->right)))->toBeTrue("{$parameter->id} at ".var_export($end, true))
@@ -126,12 +78,42 @@ it('is as late as it says', function (string $id): void {
         'drive' => ['drive' => 0.0, 'shape' => 100.0, 'output' => 0.0],
         'filter' => ['frequency' => 20.0, 'slope' => '6dB'],
         'limiter' => ['look-ahead' => '5ms'],
+        'distortion' => ['drive' => 0.0, 'output' => 0.0, 'tone' => 20000.0],
+        'tape-stage' => ['drive' => -12.0, 'speed' => '76cm'],
+        'amplifier' => ['gain' => 0.0, 'cabinet' => 'none', 'tight' => 20.0],
+        'pitch-correction' => ['amount' => 0.0],
+        'vibrato' => ['depth' => 0.0],
         default => [],
     });
     $out = Signal::through($processor, Signal::impulse(4800, 0.5))->left;
     $loudest = (int) array_search(Signal::peak($out), array_map(abs(...), $out), true);
     expect($loudest)->toBe($processor->latency());
-})->with(['trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive']);
+})->with([
+    'trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'tilt', 'width', 'balance', 'graphic-eq-10', 'gate', 'micro-delay',
+    'distortion', 'tube-stage', 'waveshaper', 'tape-stage', 'console-stage', 'amplifier', 'vibrato', 'pitch-shift', 'formant-shift', 'pitch-correction',
+]);
+
+it('has died away by 60 dB after the tail it declares', function (string $id): void {
+    $processor = Signal::processor($id, Signal::busy($id));
+    $noise = Signal::noise(24000, 27);
+    $sounding = Signal::through($processor, $noise, Signal::noise(24000, 28), 4096);
+    $tail = $processor->latency() + $processor->tail();
+    Signal::through($processor, $still = array_fill(0, $tail, 0.0), $still, 4096);
+    $after = Signal::through($processor, $still = array_fill(0, 2048, 0.0), $still);
+    expect(max(Signal::rms($after->left), Signal::rms($after->right())))->toBeLessThan(2e-3 * Signal::rms(array_slice($sounding->left, 12000)));
+})->with('processors');
+
+it('gives the same with the JIT on and off', function (): void {
+    $code = 'require "vendor/autoload.php"; use Hafen\\Tests\\Support\\Signal; $l = Signal::noise(6000, 1); $r = Signal::noise(6000, 2); $h = [];'
+        .'foreach (Hafen\\Processor\\ProcessorCatalogue::standard()->ids() as $id) { $p = Signal::processor($id, Signal::busy($id)); for ($i = 0; $i < 3; ++$i) { $b = Signal::through($p, $l, $r); } $h[$id] = hash("xxh128", pack("e*", ...$b->left).pack("e*", ...$b->right)); }'
+        .'$h["jit"] = (opcache_get_status(false)["jit"]["on"] ?? false); echo json_encode($h);';
+    $run = static fn (string $jit): array => (array) json_decode((string) shell_exec('PHP_INI_SCAN_DIR=:config/php '.PHP_BINARY." -d opcache.jit={$jit} -r ".escapeshellarg($code)), true);
+    $on = $run('tracing');
+    $off = $run('off');
+    expect($on['jit'])->toBeTrue()->and($off['jit'])->toBeFalse();
+    unset($on['jit'], $off['jit']);
+    expect($on)->not->toBe([])->toBe($off);
+});
 
 // Source: Giannoulis, Massberg, Reiss, JAES 2012, eq. 4: hard knee -20 dB, 4:1, -8 dB in gives -17 dB out.
 it('compresses along the published curve', function (): void {
@@ -256,7 +238,12 @@ it('does nothing at neutral settings', function (string $id, array $parameters):
     $right = Signal::noise(2000, 32, 0.3);
     $out = Signal::through(Signal::processor($id, $parameters), $left, $right);
     expect($out->left)->toBe($left)->and($out->right)->toBe($right);
-})->with([['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]], ['chorus', ['amount' => 0.0]]]);
+})->with([
+    ['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]], ['chorus', ['amount' => 0.0]], ['polarity', ['inverted' => 'none']], ['balance', []],
+    ['width', []], ['tremolo', ['depth' => 0.0]], ['graphic-eq-3', []], ['graphic-eq-10', []], ['graphic-eq-31', []], ['tilt', []], ['gate', ['threshold' => -80.0, 'range' => 0.0]],
+    ['transient-shaper', []], ['micro-delay', []], ['flanger', ['amount' => 0.0]], ['phaser', ['amount' => 0.0, 'feedback' => 0.0]], ['ensemble', ['amount' => 0.0]],
+    ['bit-reducer', ['bits' => 24.0]],
+]);
 
 it('draws what it does', function (): void {
     $catalogue = ProcessorCatalogue::standard();
@@ -295,8 +282,8 @@ print(json.dumps([[float(y[s][n]) for n in data["at"]] for s in (0, 1)]))', ['at
 });
 
 it('is where it would be had it run from the start', function (): void {
-    $one = Signal::processor('chorus', busySetting('chorus'));
-    $two = Signal::processor('chorus', busySetting('chorus'));
+    $one = Signal::processor('chorus', Signal::busy('chorus'));
+    $two = Signal::processor('chorus', Signal::busy('chorus'));
     assert($two instanceof Hafen\Processor\Positioned);
     $noise = Signal::noise(20000, 5);
     $whole = Signal::through($one, $noise);

@@ -131,7 +131,7 @@ final class Distortion implements Processor
 
     public function tail(): int
     {
-        return intdiv($this->setting->sampleRate, 10);
+        return intdiv($this->setting->sampleRate, 3);
     }
 
     /**

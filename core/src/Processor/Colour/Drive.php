@@ -128,7 +128,8 @@ final class Drive implements Processor
 
     public function tail(): int
     {
-        return 2 * Saturator::delay();
+        // What takes out the direct current of a bias forgets it in a fifth of a second.
+        return 2 * Saturator::delay() + ($this->bias === 0.0 ? 0 : intdiv($this->setting->sampleRate, 3));
     }
 
     /** The curve for one sample. */

@@ -27,7 +27,7 @@ use Hafen\Processor\Setting;
 final class TapeStage implements Processor
 {
     /** Head bump in Hz and dB, and the frequency of the loss, by speed in cm/s. */
-    private const SPEEDS = ['19' => [90.0, 2.5, 11000.0], '38' => [60.0, 1.8, 17000.0], '76' => [38.0, 1.2, 22000.0]];
+    private const SPEEDS = ['19cm' => [90.0, 2.5, 11000.0], '38cm' => [60.0, 1.8, 17000.0], '76cm' => [38.0, 1.2, 22000.0]];
 
     private readonly Saturator $saturator;
 
@@ -48,7 +48,7 @@ final class TapeStage implements Processor
             'Rounds peaks and highs as tape does.',
             [
                 ParameterSpec::decibels('drive', 'Record level', -12.0, 24.0, 3.0),
-                ParameterSpec::choice('speed', 'Speed', ['19' => '19 cm/s', '38' => '38 cm/s', '76' => '76 cm/s'], '38'),
+                ParameterSpec::choice('speed', 'Speed', ['19cm' => '19 cm/s', '38cm' => '38 cm/s', '76cm' => '76 cm/s'], '38cm'),
                 ParameterSpec::decibels('emphasis', 'Emphasis', 0.0, 12.0, 6.0),
                 ParameterSpec::number('bump', 'Low bump', '%', 0.0, 200.0, 100.0, step: 1.0),
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),

@@ -141,7 +141,8 @@ final class TubeStage implements Processor
 
     public function tail(): int
     {
-        return intdiv($this->setting->sampleRate, 8);
+        // The working point comes back in about half a second.
+        return intdiv($this->setting->sampleRate, 2);
     }
 
     private static function working(ParameterValues $values): float

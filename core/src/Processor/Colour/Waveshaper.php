@@ -25,7 +25,8 @@ use Hafen\Processor\Setting;
  *
  * Sources: the drawn points are joined by monotone cubics (F. N. Fritsch, R. E. Carlson, SIAM J. Numer. Anal. 1980); harmonics come from
  * Chebyshev's polynomials, T_n(cos a) = cos(n a), less their value at 0, so that silence stays silent. Beyond -1 and +1 the curve
- * stays where it ends. Four times oversampled; direct current is taken out by a 5 Hz high-pass.
+ * stays where it ends. Four times oversampled; direct current, if the curve makes any, is taken out by a 5 Hz
+ * high-pass.
  */
 final class Waveshaper implements Processor
 {
@@ -112,7 +113,6 @@ final class Waveshaper implements Processor
     {
         $this->saturator = new Saturator;
         $this->after = new BiquadCascade;
-        $this->after->set(['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $setting->sampleRate)]);
     }
 
     public function set(ParameterValues $values): void
@@ -124,6 +124,7 @@ final class Waveshaper implements Processor
         $this->input->towards($input);
         $this->output->towards($output);
         $this->table = self::table($values);
+        $this->after->set(self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
     }
 
     public function process(Block $block): void
@@ -150,6 +151,22 @@ final class Waveshaper implements Processor
     public function tail(): int
     {
         return intdiv($this->setting->sampleRate, 8);
+    }
+
+    /**
+     * Whether both halves of the wave are bent alike, which makes no direct current.
+     *
+     * @param  list<float>  $table
+     */
+    private static function isOdd(array $table): bool
+    {
+        for ($i = 0, $j = self::STEPS; $i <= $j; $i += 8, $j -= 8) {
+            if (abs($table[$i] + $table[$j]) > 1e-12) {
+                return false;
+            }
+        }
+
+        return true;
     }
 
     /** Place of a drawn point, -1 to 1. */

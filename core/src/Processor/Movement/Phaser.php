@@ -64,7 +64,7 @@ final class Phaser implements Positioned, Processor
             'Notches that wander through the spectrum.',
             [
                 ...NoteValue::rateParameters(0.4, 0.02, 8.0),
-                ParameterSpec::choice('stages', 'Stages', ['4' => '4', '6' => '6', '8' => '8', '10' => '10', '12' => '12'], '6'),
+                ParameterSpec::choice('stages', 'Stages', ['4-stages' => '4', '6-stages' => '6', '8-stages' => '8', '10-stages' => '10', '12-stages' => '12'], '6-stages'),
                 ParameterSpec::frequency('low', 'From', 200.0, 50.0, 5000.0),
                 ParameterSpec::frequency('high', 'To', 2500.0, 100.0, 12000.0),
                 ParameterSpec::number('feedback', 'Feedback', '%', -90.0, 90.0, 30.0, step: 1.0),
@@ -142,8 +142,8 @@ final class Phaser implements Positioned, Processor
                 $this->rightCoefficient = $this->coefficient($this->apart);
             }
             $end = min($frames, $done + self::STEP - $into);
-            $this->left = $this->run($left, $done, $end, $this->left, $this->leftCoefficient);
-            $this->right = $this->run($right, $done, $end, $this->right, $this->rightCoefficient);
+            [$left, $this->left] = $this->run($left, $done, $end, $this->left, $this->leftCoefficient);
+            [$right, $this->right] = $this->run($right, $done, $end, $this->right, $this->rightCoefficient);
             $this->swing->advance($end - $done);
         }
         $block->left = $left;
@@ -174,9 +174,9 @@ final class Phaser implements Positioned, Processor
     /**
      * @param  list<float>  $x
      * @param  list<float>  $state
-     * @return list<float> state
+     * @return array{list<float>, list<float>} samples and state
      */
-    private function run(array &$x, int $from, int $to, array $state, float $c): array
+    private function run(array $x, int $from, int $to, array $state, float $c): array
     {
         [$s0, $s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $last] = $state;
         $stages = $this->stages;
@@ -221,6 +221,6 @@ final class Phaser implements Positioned, Processor
             $x[$i] = $dry * $x[$i] + $wet * $v;
         }
 
-        return [$s0, $s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $last];
+        return [$x, [$s0, $s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $last]];
     }
 }

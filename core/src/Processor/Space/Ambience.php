@@ -45,7 +45,7 @@ trait Ambience
 
     private float $late = 1.0;
 
-    /** @return array{lines: list<float>, left: list<float>, right: list<float>, diffusion: float, wander: float} ms */
+    /** @return array{lines: non-empty-list<float>, left: list<float>, right: list<float>, diffusion: float, wander: float} ms */
     abstract private static function build(): array;
 
     /**

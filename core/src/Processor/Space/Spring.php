@@ -23,7 +23,7 @@ use Hafen\Processor\Setting;
  * Two coiled springs: dark, dripping, each echo a chirp.
  *
  * Source: V. Välimäki, J. Parker, J. S. Abel, "Parametric spring reverberation effect", JAES 2010: a chain of first-order all-passes inside a
- * loop disperses the sound, low frequencies last within the band of the spring; it runs at a quarter of the rate, below 5 kHz,
+ * loop disperses the sound, the highest frequencies of its band last; it runs at a quarter of the rate, below 5 kHz,
  * with Butterworth filters before and after. Both springs hear the middle; each comes out on its side.
  */
 final class Spring implements Processor
@@ -31,9 +31,9 @@ final class Spring implements Processor
     use NoLatency;
 
     /** Loop in ms and all-pass coefficient of the two springs. */
-    private const SPRINGS = [[41.3, 0.58], [53.9, 0.62]];
+    private const SPRINGS = [[41.3, 0.72], [53.9, 0.76]];
 
-    private const STAGES = 36;
+    private const STAGES = 56;
 
     private const LONGEST_MILLISECONDS = 90.0;
 
@@ -60,7 +60,7 @@ final class Spring implements Processor
 
     private readonly int $room;
 
-    /** @var list<int> */
+    /** @var non-empty-list<int> */
     private array $lengths = [1, 1];
 
     /** @var list<float> */
@@ -133,13 +133,15 @@ final class Spring implements Processor
         $this->decay = $values->number('decay');
         $this->damping = 1.0 - exp(-2.0 * M_PI * $values->number('damping') * self::DIVISION / $rate);
         $this->width = $values->number('width') / 100.0;
-        $this->lengths = $this->gains = [];
+        $lengths = $gains = [];
         foreach (self::SPRINGS as [$milliseconds]) {
             $length = min($this->room - 1, (int) round($milliseconds * 100.0 / $values->number('tension') * $rate / self::DIVISION / 1000.0));
-            $this->lengths[] = $length;
+            $lengths[] = $length;
             // The ends of a spring turn the wave over.
-            $this->gains[] = -(10.0 ** (-3.0 * $length * self::DIVISION / $rate / $this->decay));
+            $gains[] = -(10.0 ** (-3.0 * $length * self::DIVISION / $rate / $this->decay));
         }
+        $this->lengths = $lengths;
+        $this->gains = $gains;
         $sections = ['low-cut' => BiquadCoefficients::highPass($values->number('low-cut'), M_SQRT1_2, $rate)];
         foreach (Butterworth::lowPass(0.42 * $rate / self::DIVISION, 8, $rate) as $i => $section) {
             $sections["band {$i}"] = $section;
@@ -196,7 +198,7 @@ final class Spring implements Processor
     private function run(int $spring, array $samples): array
     {
         $out = [];
-        foreach (array_chunk($samples, min($this->lengths)) as $stretch) {
+        foreach (array_chunk($samples, max(1, min($this->lengths))) as $stretch) {
             $ring = $this->rings[$spring];
             $this->rings[$spring] = [];
             $n = count($stretch);
@@ -217,7 +219,7 @@ final class Spring implements Processor
             }
             $this->lows[$spring] = $low;
             for ($stage = 0; $stage < self::STAGES; ++$stage) {
-                [$stretch, $this->states[$spring][$stage]] = self::disperse($stretch, self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
+                [$stretch, $this->states[$spring][$stage]] = self::disperse(array_values($stretch), self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
             }
             $place = $this->place;
             for ($i = 0; $i < $n; ++$i) {

@@ -50,7 +50,7 @@ final class SweepFilter implements Positioned, Processor
 
     private float $envelope = 0.0;
 
-    /** Amplitude factors of the filter's three outputs in force. @var array{float, float, float} */
+    /** @var array{float, float, float} the filter's coefficients in force */
     private array $coefficients = [0.0, 0.0, 0.0];
 
     /** @var array{float, float} */

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Hafen\Demo;
+namespace Hafen\Dsp;
 
 /** White noise from a seed (Lewis, Goodman, Miller 1969). */
 final class Noise

@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Pitch;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\PitchSynchronous;
+use Hafen\Dsp\PitchTracker;
+use Hafen\Processor\Axis;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
+
+/**
+ * Draws a single voice to the notes of a scale, as fast and as far as set.
+ *
+ * Sources: E. Moulines, F. Charpentier, Speech Communication 1990 (see {@see PitchSynchronous}) for moving the pitch; P. McLeod, G. Wyvill,
+ * ICMC 2005 (see {@see PitchTracker}) for finding it; twelve equal steps from A4. The response is the time to reach 63 % of the way.
+ */
+final class PitchCorrection implements Processor
+{
+    private const NOTES = ['c' => 'C', 'c-sharp' => 'C sharp', 'd' => 'D', 'e-flat' => 'E flat', 'e' => 'E', 'f' => 'F', 'f-sharp' => 'F sharp', 'g' => 'G', 'a-flat' => 'A flat', 'a' => 'A', 'b-flat' => 'B flat', 'b' => 'B'];
+
+    private const SCALES = [
+        'chromatic' => [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11],
+        'major' => [0, 2, 4, 5, 7, 9, 11],
+        'minor' => [0, 2, 3, 5, 7, 8, 10],
+        'harmonic' => [0, 2, 3, 5, 7, 8, 11],
+        'pentatonic' => [0, 2, 4, 7, 9],
+        'blues' => [0, 3, 5, 6, 7, 10],
+    ];
+
+    private readonly PitchSynchronous $voice;
+
+    private readonly DelayLine $plain;
+
+    /** @var list<int> */
+    private array $steps = [];
+
+    private int $root = 0;
+
+    private float $reference = 440.0;
+
+    private float $amount = 1.0;
+
+    private float $response = 0.0;
+
+    /** Semitones of correction now. */
+    private float $correction = 0.0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'pitch-correction',
+            'Pitch correction',
+            'Pitch',
+            'Draws a single voice to the notes of a scale.',
+            [
+                ParameterSpec::choice('key', 'Key', self::NOTES, 'c'),
+                ParameterSpec::choice('scale', 'Scale', [
+                    'chromatic' => 'All twelve notes', 'major' => 'Major', 'minor' => 'Minor', 'harmonic' => 'Harmonic minor', 'pentatonic' => 'Pentatonic', 'blues' => 'Blues',
+                ], 'chromatic'),
+                ParameterSpec::number('response', 'Response', 'ms', 0.0, 500.0, 40.0, step: 1.0),
+                ParameterSpec::number('amount', 'Amount', '%', 0.0, 100.0, 100.0, step: 1.0),
+                ParameterSpec::number('reference', 'A4', 'Hz', 430.0, 450.0, 440.0),
+            ],
+            synonyms: ['tune', 'voice', 'intonation', 'key', 'scale', 'vocal'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Pitch '.self::NOTES[$values->choice('key')].' '.$values->choice('scale');
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $points = [];
+        $root = (int) array_search($values->choice('key'), array_keys(self::NOTES), true);
+        for ($note = 57.0; $note <= 81.001; $note += 0.05) {
+            $points[] = [round($note - 69.0, 2), round($note - 69.0 + $values->number('amount') / 100.0 * (self::target($note, $root, self::SCALES[$values->choice('scale')]) - $note), 3)];
+        }
+
+        return new Picture(
+            'Pitch in, pitch out, from A4',
+            new Axis('st in', -12.0, 12.0, Scale::Linear),
+            new Axis('st out', -12.0, 12.0, Scale::Linear),
+            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => $points]],
+        );
+    }
+
+    public static function latencyOf(ParameterValues $values, Setting $setting): int
+    {
+        return PitchSynchronous::delay($setting->sampleRate);
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->voice = new PitchSynchronous($setting->sampleRate);
+        $this->plain = new DelayLine(PitchSynchronous::delay($setting->sampleRate));
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $this->root = (int) array_search($values->choice('key'), array_keys(self::NOTES), true);
+        $this->steps = self::SCALES[$values->choice('scale')];
+        $this->reference = $values->number('reference');
+        $this->amount = $values->number('amount') / 100.0;
+        $this->response = $values->number('response') === 0.0 ? 0.0 : exp(-1000.0 * PitchSynchronous::hop($this->setting->sampleRate) / ($values->number('response') * $this->setting->sampleRate));
+    }
+
+    public function process(Block $block): void
+    {
+        $plain = clone $block;
+        $this->plain->process($plain);
+        $this->voice->process($block, $this->ratio(...));
+        if ($this->amount === 0.0) {
+            $block->left = $plain->left;
+            $block->right = $plain->right;
+            $block->mono = $plain->mono;
+        }
+    }
+
+    public function reset(): void
+    {
+        $this->voice->reset();
+        $this->plain->reset();
+        $this->correction = 0.0;
+    }
+
+    public function latency(): int
+    {
+        return PitchSynchronous::delay($this->setting->sampleRate);
+    }
+
+    public function tail(): int
+    {
+        return 2 * PitchSynchronous::delay($this->setting->sampleRate);
+    }
+
+    private function ratio(?float $period): float
+    {
+        if ($period === null) {
+            $this->correction *= $this->response;
+
+            return 1.0;
+        }
+        $note = 69.0 + 12.0 * log($this->setting->sampleRate / $period / $this->reference, 2.0);
+        $wanted = self::target($note, $this->root, $this->steps) - $note;
+        $this->correction = $wanted + $this->response * ($this->correction - $wanted);
+
+        return 2.0 ** ($this->amount * $this->correction / 12.0);
+    }
+
+    /**
+     * The nearest note of the scale; 69 is A4.
+     *
+     * @param  list<int>  $steps  semitones above the root
+     */
+    private static function target(float $note, int $root, array $steps): float
+    {
+        $best = INF;
+        $octave = 12.0 * floor(($note - $root) / 12.0) + $root;
+        foreach ([-12.0, 0.0, 12.0] as $shift) {
+            foreach ($steps as $step) {
+                $candidate = $octave + $shift + $step;
+                if (abs($candidate - $note) < abs($best - $note)) {
+                    $best = $candidate;
+                }
+            }
+        }
+
+        return $best;
+    }
+}

@@ -1,0 +1,115 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Pitch;
+
+use Hafen\Audio\Block;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\Butterworth;
+use Hafen\Dsp\SplicedShift;
+use Hafen\Processor\Axis;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Picture;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
+use Hafen\Processor\Setting;
+
+/**
+ * Moves the pitch of any sound up or down, with its formants.
+ *
+ * Source: S. Roucos, A. Wilgus, ICASSP 1985, see {@see SplicedShift}. What would end up above half the sample rate is filtered off before, by
+ * an eighth-order Butterworth low-pass.
+ */
+final class PitchShift implements Processor
+{
+    private readonly SplicedShift $shift;
+
+    private readonly BiquadCascade $before;
+
+    private float $ratio = 1.0;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec(
+            'pitch-shift',
+            'Pitch shift',
+            'Pitch',
+            'Moves the pitch of any sound.',
+            [
+                ParameterSpec::number('semitones', 'Pitch', 'st', -12.0, 12.0, 0.0, step: 1.0),
+                ParameterSpec::number('cents', 'Fine', 'ct', -100.0, 100.0, 0.0, step: 1.0),
+            ],
+            synonyms: ['transpose', 'octave', 'detune', 'harmony', 'semitone'],
+        );
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return sprintf('Pitch %+.1f st', self::semitones($values));
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $shift = self::semitones($values);
+
+        return new Picture(
+            'Pitch in, pitch out',
+            new Axis('st in', -12.0, 12.0, Scale::Linear),
+            new Axis('st out', -25.0, 25.0, Scale::Linear),
+            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => [[-12.0, $shift - 12.0], [12.0, $shift + 12.0]]]],
+        );
+    }
+
+    public static function latencyOf(ParameterValues $values, Setting $setting): int
+    {
+        return SplicedShift::DELAY;
+    }
+
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->shift = new SplicedShift;
+        $this->before = new BiquadCascade;
+    }
+
+    public function set(ParameterValues $values): void
+    {
+        $this->ratio = max(0.5, min(2.0, 2.0 ** (self::semitones($values) / 12.0)));
+        $sections = [];
+        if ($this->ratio > 1.0) {
+            foreach (Butterworth::lowPass(0.45 * $this->setting->sampleRate / $this->ratio, 8, $this->setting->sampleRate) as $i => $section) {
+                $sections["before {$i}"] = $section;
+            }
+        }
+        $this->before->set($sections);
+    }
+
+    public function process(Block $block): void
+    {
+        $this->before->process($block);
+        $this->shift->process($block, $this->ratio);
+    }
+
+    public function reset(): void
+    {
+        $this->before->reset();
+        $this->shift->reset();
+    }
+
+    public function latency(): int
+    {
+        return SplicedShift::DELAY;
+    }
+
+    public function tail(): int
+    {
+        return 2 * SplicedShift::DELAY;
+    }
+
+    private static function semitones(ParameterValues $values): float
+    {
+        return $values->number('semitones') + $values->number('cents') / 100.0;
+    }
+}
