@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\ChannelKind;
@@ -75,6 +76,9 @@ final readonly class EditCodec
             'set-mix' => new SetMix($fields('insert', 'mix')->get('insert')->id(), $node->get('mix')->number(0.0, 1.0)),
             'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
             'set-parameters' => $this->setParameters($node, $session),
+            'set-locked' => new SetLocked($fields('insert', 'parameter', 'locked')->get('insert')->id(), $this->parameterOf($node, $session), $node->get('locked')->boolean()),
+            'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
+            'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
@@ -172,9 +176,7 @@ final readonly class EditCodec
     {
         $insert = $node->get('insert')->id();
         $spec = $this->specOf($insert, $session);
-        $id = $node->get('parameter')->id();
-        $parameter = $spec->parameter($id)
-            ?? throw InvalidDocument::at($node->get('parameter')->pointer, "{$spec->name} has no parameter \"{$id}\"");
+        $parameter = $this->parameterOf($node, $session);
         $value = $node->get('value');
         $objection = $parameter->objection($value->value);
         if ($objection !== null) {
@@ -184,6 +186,14 @@ final readonly class EditCodec
         $plain = $value->value;
 
         return new SetParameter($insert, $parameter, is_int($plain) ? (float) $plain : $plain);
+    }
+
+    private function parameterOf(JsonNode $node, Session $session): ParameterSpec
+    {
+        $spec = $this->specOf($node->get('insert')->id(), $session);
+        $id = $node->get('parameter')->id();
+
+        return $spec->parameter($id) ?? throw InvalidDocument::at($node->get('parameter')->pointer, "{$spec->name} has no parameter \"{$id}\"");
     }
 
     private function setParameters(JsonNode $node, Session $session): SetParameters

@@ -7,7 +7,7 @@ namespace Hafen\Edit;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
-/** Sets all parameters of an insert at once, as a preset does; what is not named goes to its default. */
+/** Sets all parameters of an insert at once, as a preset does; what is not named goes to its default, what is locked stays. */
 final readonly class SetParameters implements Edit
 {
     /** @param  array<string, float|string|bool>  $parameters checked against their specs */
@@ -20,7 +20,11 @@ final readonly class SetParameters implements Edit
         return ProcessorInserts::change(
             $session,
             $this->insert,
-            fn (ProcessorInsert $insert): ProcessorInsert => $insert->withParameters($this->parameters),
+            function (ProcessorInsert $insert): ProcessorInsert {
+                $locked = array_flip($insert->locked);
+
+                return $insert->withParameters([...array_diff_key($this->parameters, $locked), ...array_intersect_key($insert->parameters, $locked)]);
+            },
         );
     }
 

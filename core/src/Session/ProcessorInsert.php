@@ -6,18 +6,24 @@ namespace Hafen\Session;
 
 /**
  * A processor in a row. `mix` runs from 0 (dry) to 1 (wet). `parameters` holds only what was set; the rest has its default.
+ * `locked` names the parameters presets leave alone; `other` is a second setting kept beside the one at work.
  */
 final readonly class ProcessorInsert implements Insert
 {
     use Copies;
 
-    /** @param  array<string, float|string|bool>  $parameters */
+    /**
+     * @param  array<string, float|string|bool>  $parameters
+     * @param  list<string>  $locked
+     */
     public function __construct(
         public string $id,
         public string $processor,
         public bool $on = true,
         public float $mix = 1.0,
         public array $parameters = [],
+        public array $locked = [],
+        public ?OtherSetting $other = null,
     ) {
     }
 
@@ -49,6 +55,18 @@ final readonly class ProcessorInsert implements Insert
     public function withParameter(string $parameter, float|string|bool $value): self
     {
         return $this->copy(parameters: [...$this->parameters, $parameter => $value]);
+    }
+
+    public function withLocked(string $parameter, bool $locked): self
+    {
+        $others = array_values(array_filter($this->locked, static fn (string $other): bool => $other !== $parameter));
+
+        return $this->copy(locked: $locked ? [...$others, $parameter] : $others);
+    }
+
+    public function withOther(?OtherSetting $other): self
+    {
+        return $this->copy(other: $other);
     }
 
     /** @param  array<string, float|string|bool>  $parameters */

@@ -102,7 +102,7 @@ final readonly class RowCodec
 
     private function processor(JsonNode $node): ProcessorInsert
     {
-        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters']);
+        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other']);
         $processor = $node->get('processor')->text(1, 100);
         if (! $this->processors->has($processor)) {
             throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
@@ -114,7 +114,32 @@ final readonly class RowCodec
             $node->optional('on')?->boolean() ?? true,
             $node->optional('mix')?->number(0.0, 1.0) ?? 1.0,
             $node->has('parameters') ? $this->parameters($node->get('parameters'), $processor) : [],
+            $node->has('locked') ? $this->locked($node->get('locked'), $processor) : [],
+            $node->has('other') ? $this->other($node->get('other'), $processor) : null,
         );
+    }
+
+    /** @return list<string> */
+    private function locked(JsonNode $node, string $processor): array
+    {
+        $spec = $this->processors->spec($processor);
+        $locked = [];
+        foreach ($node->items() as $item) {
+            $id = $item->id();
+            if ($spec->parameter($id) === null || in_array($id, $locked, true)) {
+                throw InvalidDocument::at($item->pointer, "Found \"{$id}\"; expected parameters of {$spec->name}, each once");
+            }
+            $locked[] = $id;
+        }
+
+        return $locked;
+    }
+
+    private function other(JsonNode $node, string $processor): OtherSetting
+    {
+        $node->keys(['side', 'parameters']);
+
+        return new OtherSetting($node->get('side')->integer(1, 2), $this->parameters($node->get('parameters'), $processor));
     }
 
     private function split(JsonNode $node, int $depth): Split
@@ -186,6 +211,8 @@ final readonly class RowCodec
             'on' => $insert->on,
             'mix' => $insert->mix,
             'parameters' => (object) $insert->parameters,
+            ...($insert->locked === [] ? [] : ['locked' => $insert->locked]),
+            ...($insert->other === null ? [] : ['other' => ['side' => $insert->other->side, 'parameters' => (object) $insert->other->parameters]]),
         ];
     }
 

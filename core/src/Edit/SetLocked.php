@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Processor\ParameterSpec;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Locks one parameter of an insert against presets, or frees it. */
+final readonly class SetLocked implements Edit
+{
+    public function __construct(public string $insert, public ParameterSpec $parameter, public bool $locked)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        return ProcessorInserts::change(
+            $session,
+            $this->insert,
+            fn (ProcessorInsert $insert): ProcessorInsert => $insert->withLocked($this->parameter->id, $this->locked),
+        );
+    }
+
+    public function label(Session $before): string
+    {
+        return ($this->locked ? 'Lock ' : 'Unlock ').$this->parameter->label.' on '.($before->place($this->insert)->channel->name ?? '');
+    }
+
+    public function touches(Session $before): array
+    {
+        return ["inserts/{$this->insert}/locked/{$this->parameter->id}"];
+    }
+}
