@@ -12,6 +12,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $id
  * @property string $processor
  * @property string $name
+ * @property string $use
  * @property array<string, float|string|bool> $parameters
  */
 final class Preset extends Model

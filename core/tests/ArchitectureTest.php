@@ -14,6 +14,7 @@ arch('documents rest on what a processor says of itself')->expect('Hafen\Session
 arch('routing reads documents')->expect('Hafen\Routing')->toOnlyUse(['Hafen\Session', 'Hafen\Processor']);
 arch('edits change documents')->expect('Hafen\Edit')->toOnlyUse(['Hafen\Session', 'Hafen\Routing', 'Hafen\Processor', 'Hafen\Audio\Decibel', 'Hafen\Refusal']);
 arch('the Pilot reads documents, their routing and what was measured')->expect('Hafen\Pilot')->toOnlyUse(['Hafen\Session', 'Hafen\Routing', 'Hafen\Processor', 'Hafen\Survey', 'Hafen\Metering', 'Hafen\Headroom', 'Hafen\Audio\Decibel']);
+arch('presets are documents')->expect('Hafen\Preset')->toOnlyUse(['Hafen\Session', 'Hafen\Processor']);
 arch('the engine does not know who asks it')->expect('Hafen\Engine')->not->toUse(['Hafen\Edit', 'Hafen\Printing', 'Hafen\Survey', 'Hafen\Headroom', 'Hafen\Pilot', 'Hafen\Command', 'Hafen\Demo']);
 arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'header', 'setcookie', 'dd', 'dump', 'var_dump'])->ignoring('Hafen\Tests');
 

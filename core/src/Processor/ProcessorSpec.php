@@ -57,6 +57,7 @@ final readonly class ProcessorSpec
             'levelDependent' => $this->levelDependent,
             'wetOnly' => $this->wetOnly,
             'widens' => $this->widens,
+            'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),
         ];

@@ -170,6 +170,17 @@ final readonly class SessionCodec
         );
     }
 
+    /**
+     * A row as the format has it.
+     *
+     * @param  list<Insert>  $row
+     * @return list<array<string, mixed>>
+     */
+    public function rowToArray(array $row): array
+    {
+        return $this->rows->encode($row);
+    }
+
     /** @throws InvalidDocument when it is none of the three */
     public static function tap(JsonNode $node): TapPoint
     {

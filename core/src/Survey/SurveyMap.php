@@ -174,7 +174,7 @@ final readonly class SurveyMap
      */
     private static function heard(array $part): array
     {
-        unset($part['name']);
+        unset($part['name'], $part['locked'], $part['other']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Preset\PresetCodec;
+use Hafen\Preset\ShippedPresets;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\InvalidDocument;
+use Hafen\Session\SessionCodec;
+use Hafen\Tests\Support\Signal;
+
+function presetCodec(): PresetCodec
+{
+    return new PresetCodec(ProcessorCatalogue::standard(), new SessionCodec(ProcessorCatalogue::standard()));
+}
+
+it('ships presets for every use, and for most effects', function (): void {
+    $all = (new ShippedPresets(presetCodec()))->all();
+    expect(array_unique(array_column($all->presets, 'use')))->toContain('Voice', 'Bass', 'Drums', 'Strings', 'Keys', 'Room', 'Master')
+        ->and(count(array_unique(array_column($all->presets, 'processor'))))->toBeGreaterThan(35)
+        ->and($all->rows)->not->toBe([]);
+    $names = array_map(static fn ($preset): string => "{$preset->processor}/{$preset->name}", $all->presets);
+    expect($names)->toBe(array_unique($names));
+    // None is silent or far too loud.
+    foreach ($all->presets as $preset) {
+        $out = Signal::through(Signal::processor($preset->processor, $preset->parameters), Signal::noise(28800, 3, 0.5), Signal::noise(28800, 4, 0.5), 4096);
+        $level = 20 * log10(max(Signal::rms(array_slice($out->left, 14400)), 1e-9) / Signal::rms(Signal::noise(4800, 3, 0.5)));
+        expect($level)->toBeGreaterThan(-40.0, "{$preset->processor}/{$preset->name}")->toBeLessThan(18.0, "{$preset->processor}/{$preset->name}");
+    }
+});
+
+it('writes and reads files of presets alike', function (): void {
+    $all = (new ShippedPresets(presetCodec()))->all();
+    expect(presetCodec()->decode(presetCodec()->encode($all)))->toEqual($all);
+});
+
+it('names what is wrong in a file of presets', function (string $json, string $pointer): void {
+    try {
+        presetCodec()->decode($json);
+    } catch (InvalidDocument $refusal) {
+        expect($refusal->place)->toBe($pointer);
+
+        return;
+    }
+    throw new LogicException('The file was taken.');
+})->with([
+    ['{"format":"hafen-session","version":1}', '/format'],
+    ['{"format":"hafen-presets","version":2}', '/version'],
+    ['{"format":"hafen-presets","version":1,"presets":[{"processor":"drive","name":"A","parameters":{"drive":99}}]}', '/presets/0/parameters/drive'],
+    ['{"format":"hafen-presets","version":1,"presets":[{"processor":"unknown","name":"A","parameters":{}}]}', '/presets/0/processor'],
+    ['{"format":"hafen-presets","version":1,"rows":[{"name":"A","inserts":[]}]}', '/rows/0/inserts'],
+    ['{"format":"hafen-presets","version":1,"rows":[{"name":"A","use":"Kazoo","inserts":[{"type":"processor","id":"i1","processor":"trim"}]}]}', '/rows/0/use'],
+]);
