@@ -14,6 +14,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Edit\EditRefused;
 use Hafen\Edit\SetInsertOn;
+use Hafen\Edit\SetParameters;
 use Hafen\Edit\SetRow;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
@@ -22,7 +23,10 @@ use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
+use Hafen\Session\JsonNode;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
 
 /**
  * Runs the engine for one listener and yields the frames of its stream, paced to the clock. Before each block it looks
@@ -70,6 +74,7 @@ final class ListeningStream
         private readonly EngineFactory $engines,
         private readonly PlanDesk $plans,
         private readonly ProcessorCatalogue $processors,
+        private readonly SessionCodec $sessions,
         private readonly float $lead,
         private readonly float $preRoll,
     ) {
@@ -259,11 +264,18 @@ final class ListeningStream
         return $wishes->sweep === null ? $session : $wishes->sweep->heardIn($session, $this->processors);
     }
 
-    /** @param  array{insert?: string, row?: string, plan?: int}  $compare */
+    /** @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare */
     private function otherSide(Session $session, array $compare): Session
     {
         if (isset($compare['plan'])) {
             return $this->plans->made($session, $compare['plan']);
+        }
+        if (isset($compare['insert'], $compare['parameters'])) {
+            // The same insert with another setting.
+            $insert = $session->place($compare['insert'])?->insert;
+            $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw EditRefused::noSuchInsert($compare['insert']);
+
+            return (new SetParameters($compare['insert'], $this->sessions->parameters(new JsonNode((object) $compare['parameters']), $processor)))->apply($session);
         }
         if (isset($compare['insert'])) {
             return (new SetInsertOn([$compare['insert']], false))->apply($session);

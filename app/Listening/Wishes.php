@@ -9,7 +9,7 @@ use Hafen\Headroom\Sweep;
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class Wishes
 {
-    /** @param  ?array{insert?: string, row?: string, plan?: int}  $compare */
+    /** @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare */
     public function __construct(
         public int $change,
         public ?string $tap,

@@ -32,7 +32,7 @@ final readonly class WishesReader
         if ($row === false) {
             return null;
         }
-        /** @var ?array{insert?: string, row?: string, plan?: int} $compare */
+        /** @var ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
         /** @var ?array{channel: string, frequency: float|int} $sweep */
         $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);

@@ -81,6 +81,7 @@ final class ListeningController
             $wishes['compare'] = match (true) {
                 $compare->value === null => null,
                 $compare->has('plan') => ['plan' => $compare->keys(['plan'])->get('plan')->integer(1, PHP_INT_MAX)],
+                $compare->has('parameters') => ['insert' => $compare->keys(['insert', 'parameters'])->get('insert')->id(), 'parameters' => self::plain($compare->get('parameters'))],
                 $compare->has('insert') => ['insert' => $compare->keys(['insert'])->get('insert')->id()],
                 default => ['row' => $compare->keys(['row'])->get('row')->id()],
             };
@@ -100,5 +101,11 @@ final class ListeningController
         }
 
         return $wishes;
+    }
+
+    /** @return array<string, mixed> parameters as they came; they are checked when the insert is known */
+    private static function plain(JsonNode $parameters): array
+    {
+        return array_map(static fn (JsonNode $value): mixed => $value->value, $parameters->entries());
     }
 }

@@ -28,6 +28,7 @@ final readonly class AddInsert implements Edit
         public ?int $at = null,
         public array $parameters = [],
         public ?string $branch = null,
+        public string $presetName = '',
     ) {
     }
 
@@ -39,7 +40,7 @@ final readonly class AddInsert implements Edit
         $ids = FreshIds::of($session);
         foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
             $mix = Channels::find($session, $id)->kind === ChannelKind::Return && $this->branch === null ? 1.0 : $this->processor->mixOnTrack();
-            $insert = new ProcessorInsert($ids->insert(), $this->processor->id, true, $mix, $this->parameters);
+            $insert = new ProcessorInsert($ids->insert(), $this->processor->id, true, $mix, $this->parameters, preset: $this->presetName);
             $session = Rows::put($session, new Spot($id, $this->row, $this->at, $this->branch), [$insert]);
         }
 
@@ -48,7 +49,7 @@ final readonly class AddInsert implements Edit
 
     public function label(Session $before): string
     {
-        return "{$this->processor->name} on ".Channels::named($before, $this->channels);
+        return ($this->presetName === '' ? $this->processor->name : "{$this->processor->name} ({$this->presetName})").' on '.Channels::named($before, $this->channels);
     }
 
     public function touches(Session $before): array

@@ -126,7 +126,7 @@ final readonly class EditCodec
 
     private function addInsert(JsonNode $node): AddInsert
     {
-        $node->keys(['type', 'channels', 'processor'], ['row', 'at', 'branch', 'parameters']);
+        $node->keys(['type', 'channels', 'processor'], ['row', 'at', 'branch', 'parameters', 'preset']);
         $spec = $this->processor($node->get('processor'));
 
         return new AddInsert(
@@ -136,6 +136,7 @@ final readonly class EditCodec
             $node->optional('at')?->integer(0, Rows::MOST),
             $node->has('parameters') ? $this->sessions->parameters($node->get('parameters'), $spec->id) : [],
             self::branch($node),
+            $node->optional('preset')?->text(0, 120) ?? '',
         );
     }
 

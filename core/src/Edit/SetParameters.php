@@ -23,7 +23,7 @@ final readonly class SetParameters implements Edit
             function (ProcessorInsert $insert): ProcessorInsert {
                 $locked = array_flip($insert->locked);
 
-                return $insert->withParameters([...array_diff_key($this->parameters, $locked), ...array_intersect_key($insert->parameters, $locked)]);
+                return $insert->withParameters([...array_diff_key($this->parameters, $locked), ...array_intersect_key($insert->parameters, $locked)])->withPreset($this->presetName);
             },
         );
     }

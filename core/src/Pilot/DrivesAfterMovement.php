@@ -11,7 +11,7 @@ final readonly class DrivesAfterMovement implements Check
 {
     private const MOVEMENT = 'Movement';
 
-    private const DRIVE = 'drive';
+    private const DRIVES = ['drive', 'distortion', 'tube-stage', 'tape-stage', 'amplifier', 'waveshaper'];
 
     public function notes(Chart $chart): array
     {
@@ -22,7 +22,7 @@ final readonly class DrivesAfterMovement implements Check
                 if ($chart->spec($insert)->category !== self::MOVEMENT) {
                     continue;
                 }
-                $drives = array_values(array_filter(array_slice($working, $index + 1), static fn (ProcessorInsert $after): bool => $after->processor === self::DRIVE));
+                $drives = array_values(array_filter(array_slice($working, $index + 1), static fn (ProcessorInsert $after): bool => in_array($after->processor, self::DRIVES, true)));
                 if (count($drives) < 2) {
                     continue;
                 }

@@ -36,6 +36,7 @@ final readonly class Pilot
             new ClippedFile,
             new LevelTwice,
             new DrivesAfterMovement,
+            new EffectOrder,
             new NothingArrives,
             new SilentAtWork,
             new AmbienceTwice,

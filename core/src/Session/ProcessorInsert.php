@@ -6,7 +6,8 @@ namespace Hafen\Session;
 
 /**
  * A processor in a row. `mix` runs from 0 (dry) to 1 (wet). `parameters` holds only what was set; the rest has its default.
- * `locked` names the parameters presets leave alone; `other` is a second setting kept beside the one at work.
+ * `locked` names the parameters presets leave alone; `other` is a second setting kept beside the one at work;
+ * `preset` is the name of the preset taken last.
  */
 final readonly class ProcessorInsert implements Insert
 {
@@ -24,6 +25,7 @@ final readonly class ProcessorInsert implements Insert
         public array $parameters = [],
         public array $locked = [],
         public ?OtherSetting $other = null,
+        public string $preset = '',
     ) {
     }
 
@@ -62,6 +64,11 @@ final readonly class ProcessorInsert implements Insert
         $others = array_values(array_filter($this->locked, static fn (string $other): bool => $other !== $parameter));
 
         return $this->copy(locked: $locked ? [...$others, $parameter] : $others);
+    }
+
+    public function withPreset(string $preset): self
+    {
+        return $this->copy(preset: $preset);
     }
 
     public function withOther(?OtherSetting $other): self

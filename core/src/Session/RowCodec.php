@@ -102,7 +102,7 @@ final readonly class RowCodec
 
     private function processor(JsonNode $node): ProcessorInsert
     {
-        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other']);
+        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset']);
         $processor = $node->get('processor')->text(1, 100);
         if (! $this->processors->has($processor)) {
             throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
@@ -116,6 +116,7 @@ final readonly class RowCodec
             $node->has('parameters') ? $this->parameters($node->get('parameters'), $processor) : [],
             $node->has('locked') ? $this->locked($node->get('locked'), $processor) : [],
             $node->has('other') ? $this->other($node->get('other'), $processor) : null,
+            $node->optional('preset')?->text(0, 120) ?? '',
         );
     }
 
@@ -212,6 +213,7 @@ final readonly class RowCodec
             'mix' => $insert->mix,
             'parameters' => (object) $insert->parameters,
             ...($insert->locked === [] ? [] : ['locked' => $insert->locked]),
+            ...($insert->preset === '' ? [] : ['preset' => $insert->preset]),
             ...($insert->other === null ? [] : ['other' => ['side' => $insert->other->side, 'parameters' => (object) $insert->other->parameters]]),
         ];
     }

@@ -174,7 +174,7 @@ final readonly class SurveyMap
      */
     private static function heard(array $part): array
     {
-        unset($part['name'], $part['locked'], $part['other']);
+        unset($part['name'], $part['locked'], $part['other'], $part['preset']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

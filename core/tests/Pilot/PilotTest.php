@@ -171,6 +171,23 @@ it('notes a fade in front of a limiter, not one behind it', function (): void {
         ->and($ids(edited($trim, $lane(0.0))))->toBe([]);
 });
 
+it('offers another order where an effect works against another', function (array $row, ?string $note, array $better): void {
+    $session = Mix::session([Mix::track('guitar', array_map(static fn (string $processor, int $i) => Mix::insert("i{$i}", $processor), $row, array_keys($row)))]);
+    $found = array_values(array_filter(pilotNotes($session), static fn (Note $one): bool => in_array($one->check, ['ambience-into-drive', 'pitch-correction-too-late', 'gate-too-late'], true)));
+    expect(array_map(static fn (Note $one): string => $one->id(), $found))->toBe($note === null ? [] : [$note]);
+    if ($note !== null) {
+        $mended = edited($session, $found[0]->mend->edit);
+        expect(array_map(static fn ($insert): string => $insert->processor, $mended->channel('guitar')->inserts))->toBe($better);
+    }
+})->with([
+    [['hall', 'drive', 'amplifier'], 'ambience-into-drive:guitar:i0', ['drive', 'amplifier', 'hall']],
+    [['drive', 'hall'], null, []],
+    [['compressor', 'echo', 'pitch-correction'], 'pitch-correction-too-late:guitar:i2', ['compressor', 'pitch-correction', 'echo']],
+    [['pitch-correction', 'echo'], null, []],
+    [['parametric-eq', 'compressor', 'gate'], 'gate-too-late:guitar:i2', ['parametric-eq', 'gate', 'compressor']],
+    [['gate', 'compressor'], null, []],
+]);
+
 it('notes a moving sound into two drives, not into one', function (): void {
     $ids = static fn (string ...$row): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes(Mix::session([
         Mix::track('guitar', array_map(static fn (string $processor, int $i) => Mix::insert("i{$i}", $processor), $row, array_keys($row))),

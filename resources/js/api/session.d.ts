@@ -134,6 +134,25 @@ export interface ProcessorInsert {
     parameters?: {
         [k: string]: number | string | boolean;
     };
+    /**
+     * Name of the preset taken last
+     */
+    preset?: string;
+    /**
+     * Parameters that presets leave alone
+     *
+     * @maxItems 10000
+     */
+    locked?: Id[];
+    /**
+     * A second setting beside the one at work; `side` says which of the two it is
+     */
+    other?: {
+        side: number;
+        parameters: {
+            [k: string]: number | string | boolean;
+        };
+    };
 }
 export interface Split {
     type: 'split';
