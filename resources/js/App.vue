@@ -10,6 +10,7 @@ import { useKeys } from '@/keys';
 import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
+import { useShelf } from '@/stores/shelf';
 import { useScreen } from '@/stores/screen';
 import HeadroomView from '@/views/HeadroomView.vue';
 import PathsView from '@/views/PathsView.vue';
@@ -17,6 +18,7 @@ import SendsView from '@/views/SendsView.vue';
 
 const session = useSession();
 const catalogue = useCatalogue();
+const shelf = useShelf();
 const screen = useScreen();
 const isRenderOpen = ref(false);
 const areKeysOpen = ref(false);
@@ -33,7 +35,7 @@ function changeLook(): void {
 
 async function begin(): Promise<void> {
     try {
-        await Promise.all([catalogue.load(), session.list()]);
+        await Promise.all([catalogue.load(), shelf.load(), session.list()]);
         const wanted = Number(
             new URLSearchParams(location.search).get('session') ?? localStorage.getItem('hafen.session'),
         );

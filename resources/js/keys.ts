@@ -2,6 +2,7 @@ import { onMounted, onUnmounted } from 'vue';
 import { allInserts } from '@/inserts';
 import { groupChannels } from '@/moves';
 import { useFinder } from '@/stores/finder';
+import { tell } from '@/stores/notices';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -107,6 +108,30 @@ export function useKeys(showKeys: () => void): void {
         }
     }
 
+    /** The inserts as they are now; what becomes of them later does not matter. */
+    function copy(): void {
+        const places = selection.inserts.map((id) => session.place(id)).filter((place) => place !== null);
+        screen.copiedInserts = places.sort((a, b) => a.index - b.index).map((place) => place.insert);
+        tell(
+            `${places.length === 1 ? 'Insert' : `${places.length} inserts`} copied. Ctrl+V pastes on what is selected.`,
+        );
+    }
+
+    /** After the selected insert, or at the end of every selected channel's row. */
+    function paste(): void {
+        const place = selection.insert ? session.place(selection.insert) : null;
+        const name = screen.copiedInserts.length === 1 ? 'Pasted insert' : 'Pasted inserts';
+        if (place && selection.channels.length <= 1) {
+            void finder.pasteOn([place.channel.id], screen.copiedInserts, name, {
+                row: place.row,
+                at: place.index + 1,
+                branch: place.branch?.id ?? null,
+            });
+        } else {
+            void finder.pasteOn([...selection.channels], screen.copiedInserts, name);
+        }
+    }
+
     function remove(): void {
         if (selection.inserts.length > 0) {
             const inserts = [...selection.inserts];
@@ -144,6 +169,16 @@ export function useKeys(showKeys: () => void): void {
             event.preventDefault();
             selection.clear();
             selection.channels = session.tracks.map((track) => track.id);
+            return;
+        }
+        if (command && event.key.toLowerCase() === 'c' && selection.inserts.length > 0) {
+            event.preventDefault();
+            copy();
+            return;
+        }
+        if (command && event.key.toLowerCase() === 'v' && screen.copiedInserts.length > 0) {
+            event.preventDefault();
+            paste();
             return;
         }
         if (command || (event.key === ' ' && isTicking(event.target))) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Session\Channel;
+use Hafen\Session\ChannelKind;
 use Hafen\Session\ProcessorInsert;
 
 /**
@@ -33,7 +34,8 @@ final readonly class EffectOrder implements Check
     /** @param  list<ProcessorInsert>  $after */
     private function ambienceIntoDrive(Chart $chart, Channel $channel, ProcessorInsert $insert, array $after): ?Note
     {
-        if (! $chart->spec($insert)->wetOnly) {
+        // On a return it is often meant so.
+        if (! $chart->spec($insert)->wetOnly || $channel->kind === ChannelKind::Return) {
             return null;
         }
         $drives = array_values(array_filter($after, static fn (ProcessorInsert $other): bool => in_array($other->processor, ['drive', 'distortion', 'tube-stage', 'amplifier'], true)));

@@ -12,7 +12,10 @@ import type {
 } from './session';
 
 /** What the server sends is complete: nothing is left to defaults. */
-export type ProcessorInsert = Required<DocumentProcessorInsert>;
+/** What an insert has only where it was used. */
+type Kept = 'preset' | 'locked' | 'other';
+
+export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
 export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Branch[] };
 export type Insert = ProcessorInsert | Split;
@@ -89,7 +92,7 @@ export type ParameterValue = number | string | boolean;
 export interface ParameterSpec {
     id: string;
     label: string;
-    kind: 'number' | 'choice' | 'switch';
+    kind: 'number' | 'choice' | 'switch' | 'recording';
     group: string;
     default: ParameterValue;
     unit: string;
@@ -108,6 +111,8 @@ export interface ProcessorSpec {
     levelDependent: boolean;
     wetOnly: boolean;
     widens: boolean;
+    /** Per cent of one core for a stereo instance, as measured. */
+    cost: number | null;
     synonyms: string[];
     parameters: ParameterSpec[];
 }
@@ -288,11 +293,21 @@ export interface MediaState {
     overview: number[] | null;
 }
 
+/** Settings under a name; `id` is null for those that ship. */
 export interface Preset {
-    id: number;
+    id: number | null;
     processor: string;
     name: string;
+    use: string;
     parameters: Record<string, ParameterValue>;
+}
+
+/** Several inserts under a name; `id` is null for those that ship. */
+export interface RowPreset {
+    id: number | null;
+    name: string;
+    use: string;
+    inserts: Insert[];
 }
 
 /** Something the Pilot found; `part` is an insert, split or send. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElMessageBox } from 'element-plus';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Channel, Insert, MediaState, TapName } from '@/api/types';
@@ -8,6 +9,7 @@ import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
+import { useShelf } from '@/stores/shelf';
 import { useSession } from '@/stores/session';
 import { groupChannels } from '@/moves';
 import { useSurvey } from '@/stores/survey';
@@ -18,6 +20,7 @@ import SplitMenu from './SplitMenu.vue';
 const props = defineProps<{ channel: Channel; along: string[] }>();
 
 const session = useSession();
+const shelf = useShelf();
 const listening = useListening();
 const imports = useImports();
 const finder = useFinder();
@@ -163,6 +166,21 @@ function remove(): void {
     void session.edit({ type: 'remove-channels', channels: props.along.filter((id) => id !== session.main?.id) });
     selection.clear();
 }
+
+/** Keeps the whole row, with its splits, under a name. */
+async function saveRow(): Promise<void> {
+    try {
+        const { value } = await ElMessageBox.prompt('Name of the row', 'Save row', {
+            confirmButtonText: 'Save',
+            cancelButtonText: 'Cancel',
+            inputPattern: /\S/,
+            inputErrorMessage: 'A row needs a name.',
+        });
+        await shelf.saveRow(value.trim(), 'Own', props.channel.inserts);
+    } catch {
+        // Cancelled.
+    }
+}
 </script>
 
 <template>
@@ -302,6 +320,7 @@ function remove(): void {
         </div>
         <div class="actions">
             <button class="text-button" @click="finder.openForSelection()">Add effect</button>
+            <button v-if="channel.inserts.length > 0" class="text-button" @click="saveRow">Save row …</button>
             <button class="text-button" @click="finder.openFor(channel.id, 'postInserts', channel.postInserts.length)">
                 Add after fader
             </button>

@@ -7,9 +7,11 @@ import type { Place } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
+import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
+import OrderStrip from './OrderStrip.vue';
 import ParameterControl from './ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
 import ProcessorPicture from './ProcessorPicture.vue';
@@ -21,6 +23,7 @@ const catalogue = useCatalogue();
 const listening = useListening();
 const finder = useFinder();
 const selection = useSelection();
+const pilot = usePilot();
 const picture = shallowRef<Picture | null>(null);
 const group = ref('');
 const local = ref<Record<string, ParameterValue>>({});
@@ -42,6 +45,22 @@ const levelIn = computed(() => listening.level(before.value));
 const levelOut = computed(() => listening.level(after.value));
 const load = computed(() => listening.loads[after.value]);
 const isCompared = computed(() => listening.compare?.kind === 'insert' && listening.compare.id === props.insert.id);
+const activeSide = computed(() => (props.insert.other ? 3 - props.insert.other.side : 1));
+const isOtherCompared = computed(
+    () => listening.compare?.kind === 'setting' && listening.compare.id === props.insert.id,
+);
+const notes = computed(() => pilot.of(channel.value.id).filter((note) => note.part === props.insert.id));
+
+/** Hears the other setting against this one, at the same level. */
+function compareOther(): void {
+    const other = props.insert.other;
+    listening.startCompare(
+        other && !isOtherCompared.value
+            ? { kind: 'setting', id: props.insert.id, parameters: other.parameters, label: `setting ${other.side}` }
+            : null,
+    );
+}
+
 const latency = computed(() => session.state?.inserts[props.insert.id]?.latency ?? 0);
 const latencyText = computed(() =>
     latency.value === 0
@@ -177,6 +196,8 @@ function remove(): void {
             :key="parameter.id"
             :spec="parameter"
             :value="value(parameter)"
+            :locked="insert.locked?.includes(parameter.id) ?? false"
+            @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => set(parameter.id, next, gesture)"
         />
         <div class="mix" data-parameter="mix">
@@ -197,6 +218,13 @@ function remove(): void {
                 <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
             </LyingSlider>
         </div>
+        <p v-for="note in notes" :key="note.id" class="about" :data-note="note.check">
+            {{ note.text }}
+            <button v-if="note.mend" class="plain mend" @click="session.edit(note.mend.edit)">
+                {{ note.mend.label }}
+            </button>
+        </p>
+        <OrderStrip :neighbours="place.neighbours" :insert="insert.id" />
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
         <p v-if="isOnReturn && catalogue.isPartDry(insert)" class="about">
             {{ channel.name }} is at {{ Math.round(insert.mix * 100) }} % wet on a return: more send also means more dry
@@ -225,6 +253,26 @@ function remove(): void {
                 }}<template v-if="load !== undefined"> · {{ (load * 100).toFixed(1) }} % of a core</template>
             </dd>
         </dl>
+        <div class="settings" role="group" aria-label="Settings">
+            <button
+                v-for="side in [1, 2]"
+                :key="side"
+                class="pill"
+                :class="{ on: activeSide === side }"
+                :aria-pressed="activeSide === side"
+                :data-setting="side"
+                @click="activeSide !== side && session.edit({ type: 'swap-settings', insert: insert.id })"
+            >
+                Setting {{ side }}
+            </button>
+            <template v-if="insert.other">
+                <button class="plain" :class="{ on: isOtherCompared }" @click="compareOther">compare</button>
+                <button class="plain" @click="session.edit({ type: 'drop-other-setting', insert: insert.id })">
+                    keep this one
+                </button>
+            </template>
+            <span v-else class="hint">2 starts as a copy</span>
+        </div>
         <button
             class="pill compare"
             :class="{ on: isCompared }"
@@ -305,6 +353,22 @@ dd {
 .cost {
     margin-left: auto;
     font-weight: 400;
+}
+
+.settings {
+    display: flex;
+    gap: 6px;
+    align-items: baseline;
+    margin-bottom: 8px;
+}
+
+.settings .plain {
+    color: var(--soft);
+}
+
+.settings .plain.on {
+    color: var(--deep);
+    font-weight: 500;
 }
 
 .compare {

@@ -16,6 +16,8 @@ const keys = [
     ['M', 'mute'],
     ['S', 'solo'],
     ['Ctrl A', 'select all tracks'],
+    ['Ctrl C  Ctrl V', 'copy inserts, paste on the selection'],
+    ['[  ]', 'the preset before or after'],
     ['Delete', 'remove what is selected'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z', 'redo'],
@@ -25,6 +27,7 @@ const keys = [
 const hands = [
     ['Slider', 'drag sideways, Shift is fine; wheel or arrows; double-click for the default; Enter to type'],
     ['Insert', 'drag to move, with Alt to copy, onto the middle of another to swap'],
+    ['Finder', 'Tab to the next shelf; Ctrl Enter for a new return; F2 favourite, F4 folder; drag onto a row'],
     ['Tap', 'press a figure to listen there'],
     ['Name', 'stay on it to see the path'],
     ['Sends', 'type an amount; Alt ↑ ↓ or drag; Shift selects a block; P tap, O on and off; Ctrl C, Ctrl V'],

@@ -33,6 +33,13 @@ const where = computed(() => {
     };
     return `${name}, ${names[stage[0] ?? ''] ?? ''}`;
 });
+const other = computed(() => {
+    const compare = listening.compare;
+    if (compare?.kind === 'setting') {
+        return compare.label;
+    }
+    return compare?.kind === 'plan' ? 'with remedy' : 'bypassed';
+});
 const about = computed(() => {
     const compare = listening.compare;
     if (!compare) {
@@ -97,7 +104,7 @@ const about = computed(() => {
                     title="2"
                     @click="listening.chooseSide(2)"
                 >
-                    2 {{ listening.compare.kind === 'plan' ? 'with remedy' : 'bypassed' }}
+                    2 {{ other }}
                 </button>
                 <button class="plain close" aria-label="End the compare" @click="listening.startCompare(null)">
                     ×

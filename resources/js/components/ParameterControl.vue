@@ -3,15 +3,25 @@ import { computed } from 'vue';
 import type { ParameterSpec, ParameterValue } from '@/api/types';
 import { plain } from '@/format';
 import { newGesture } from '@/stores/session';
+import { useImports } from '@/stores/imports';
 import LyingSlider from './LyingSlider.vue';
 
 /** One parameter of any processor: a slider, a choice or a switch, from its spec alone. */
-const props = defineProps<{ spec: ParameterSpec; value: ParameterValue }>();
-const emit = defineEmits<{ change: [value: ParameterValue, gesture: string] }>();
+const props = defineProps<{ spec: ParameterSpec; value: ParameterValue; locked?: boolean }>();
+const emit = defineEmits<{ change: [value: ParameterValue, gesture: string]; lock: [locked: boolean] }>();
+const imports = useImports();
 
 const text = computed(() =>
     typeof props.value === 'number' ? plain(props.value, props.spec.unit, props.spec.step) : '',
 );
+
+async function record(event: Event): Promise<void> {
+    const file = (event.target as HTMLInputElement).files?.[0];
+    const media = file ? await imports.keep(file) : null;
+    if (media) {
+        choose(media);
+    }
+}
 
 function choose(value: ParameterValue): void {
     emit('change', value, newGesture());
@@ -20,7 +30,18 @@ function choose(value: ParameterValue): void {
 
 <template>
     <div class="parameter" :data-parameter="spec.id">
-        <label :for="`parameter-${spec.id}`">{{ spec.label }}</label>
+        <label :for="`parameter-${spec.id}`"
+            ><button
+                class="plain lock"
+                :class="{ on: locked }"
+                :aria-label="`${spec.label}: ${locked ? 'let presets set it' : 'lock against presets'}`"
+                :aria-pressed="locked === true"
+                :title="locked ? 'Locked: presets leave it alone' : 'Lock against presets'"
+                @click="emit('lock', !locked)"
+            >
+                {{ locked ? '▪' : '▫' }}</button
+            >{{ spec.label }}</label
+        >
         <LyingSlider
             v-if="spec.kind === 'number'"
             class="control"
@@ -48,6 +69,10 @@ function choose(value: ParameterValue): void {
         >
             <option v-for="choice in spec.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
         </select>
+        <label v-else-if="spec.kind === 'recording'" class="recording">
+            {{ value === '' ? 'Choose a WAV …' : 'Recorded response' }}
+            <input type="file" accept="audio/*" :aria-label="spec.label" @change="record" />
+        </label>
         <button
             v-else
             class="toggle"
@@ -67,6 +92,35 @@ function choose(value: ParameterValue): void {
     grid-template-columns: 84px 1fr;
     align-items: center;
     min-height: 29px;
+}
+
+.lock {
+    width: 14px;
+    margin-left: -14px;
+    color: var(--soft);
+    opacity: 0;
+}
+
+.parameter:hover .lock,
+.lock:focus-visible,
+.lock.on {
+    opacity: 1;
+}
+
+.lock.on {
+    color: var(--brass-text);
+}
+
+.recording {
+    justify-self: end;
+    text-decoration: underline;
+    cursor: pointer;
+}
+
+.recording input {
+    position: absolute;
+    width: 1px;
+    opacity: 0;
 }
 
 .choice {

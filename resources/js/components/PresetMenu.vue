@@ -1,40 +1,95 @@
 <script setup lang="ts">
 import { ElMessageBox } from 'element-plus';
-import { computed, onMounted, ref, watch } from 'vue';
-import { api } from '@/api/client';
+import { computed, onMounted, onUnmounted } from 'vue';
 import type { ParameterValue, Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
-import { tellRefusal } from '@/stores/notices';
-import { useSession } from '@/stores/session';
+import { useListening } from '@/stores/listening';
+import { newGesture, useSession } from '@/stores/session';
+import { useShelf } from '@/stores/shelf';
+import { useChipDrag } from './chipDrag';
 
-/** Settings under names: take one, save one. */
+/** Settings under names: take one, step through them, go back to the one taken, compare with it, save one. */
 const props = defineProps<{ insert: ProcessorInsert; spec: ProcessorSpec }>();
 
 const session = useSession();
-const presets = ref<Preset[]>([]);
+const shelf = useShelf();
+const listening = useListening();
+const drag = useChipDrag();
+const plain: Preset = { id: null, processor: '', name: 'Default', use: '', parameters: {} };
 
-/** What differs from the defaults, in one order, so that two settings can be compared. */
-function key(parameters: Record<string, ParameterValue>): string {
-    return JSON.stringify(props.spec.parameters.map((parameter) => parameters[parameter.id] ?? parameter.default));
+const presets = computed(() => [plain, ...(shelf.byProcessor[props.spec.id] ?? [])]);
+const uses = computed(() => [...new Set(presets.value.map((preset) => preset.use))]);
+
+/** What differs from the defaults, in one order, so that two settings can be compared; what is locked does not count. */
+function shape(parameters: Record<string, ParameterValue>): string {
+    const locked = props.insert.locked ?? [];
+    return JSON.stringify(
+        props.spec.parameters
+            .filter((parameter) => !locked.includes(parameter.id))
+            .map((parameter) => parameters[parameter.id] ?? parameter.default),
+    );
 }
 
-const current = computed(() => {
-    const wanted = key(props.insert.parameters);
-    if (wanted === key({})) {
-        return 'Default';
-    }
-    return presets.value.find((preset) => key(preset.parameters) === wanted)?.name ?? 'Own setting';
+const same = computed(() => {
+    const now = shape(props.insert.parameters);
+    const alike = presets.value.filter((preset) => shape(preset.parameters) === now);
+    return alike.find((preset) => preset.name === props.insert.preset) ?? alike[0] ?? null;
 });
+/** The preset taken last, if the setting has moved away from it. */
+const left = computed(() =>
+    same.value ? null : (presets.value.find((preset) => preset.name === (props.insert.preset || 'Default')) ?? null),
+);
+const current = computed(
+    () => same.value?.name ?? (left.value && props.insert.preset ? left.value.name : 'Own setting'),
+);
+const isCompared = computed(
+    () => listening.compare?.kind === 'setting' && listening.compare.id === props.insert.id && left.value !== null,
+);
 
-async function load(): Promise<void> {
-    try {
-        presets.value = await api.get<Preset[]>(`presets?processor=${props.spec.id}`);
-    } catch (error) {
-        tellRefusal(error);
-    }
+function take(preset: Preset): void {
+    void session.edit({
+        type: 'set-parameters',
+        insert: props.insert.id,
+        parameters: preset.parameters,
+        preset: preset.name,
+    });
 }
 
-function take(name: string, parameters: Record<string, ParameterValue>): void {
-    void session.edit({ type: 'set-parameters', insert: props.insert.id, parameters, preset: name });
+let steps = newGesture();
+let stepped = 0;
+/** Steps made in a row are one step of undo. */
+function step(way: 1 | -1): void {
+    const list = presets.value;
+    const at = list.findIndex((preset) => preset.name === (same.value ?? left.value ?? plain).name);
+    const next = list[(Math.max(0, at) + way + list.length) % list.length];
+    if (!next) {
+        return;
+    }
+    if (Date.now() - stepped > 3000) {
+        steps = newGesture();
+    }
+    stepped = Date.now();
+    void session.edit(
+        { type: 'set-parameters', insert: props.insert.id, parameters: next.parameters, preset: next.name },
+        steps,
+    );
+}
+
+function key(event: KeyboardEvent): void {
+    const isTyping = (event.target as HTMLElement | null)?.closest('input, textarea, select');
+    if ((event.key === '[' || event.key === ']') && !isTyping && !event.ctrlKey && !event.metaKey) {
+        step(event.key === ']' ? 1 : -1);
+    }
+}
+onMounted(() => window.addEventListener('keydown', key));
+onUnmounted(() => window.removeEventListener('keydown', key));
+
+function compare(): void {
+    const preset = left.value;
+    listening.startCompare(
+        isCompared.value || !preset
+            ? null
+            : { kind: 'setting', id: props.insert.id, parameters: preset.parameters, label: preset.name },
+    );
 }
 
 async function save(): Promise<void> {
@@ -42,68 +97,159 @@ async function save(): Promise<void> {
         const { value } = await ElMessageBox.prompt('Name of the preset', 'Save preset', {
             confirmButtonText: 'Save',
             cancelButtonText: 'Cancel',
+            inputValue: left.value?.id ? left.value.name : '',
             inputPattern: /\S/,
             inputErrorMessage: 'A preset needs a name.',
         });
-        await api.post('presets', {
-            processor: props.spec.id,
-            name: value.trim(),
-            parameters: props.insert.parameters,
-        });
-        await load();
-    } catch (error) {
-        if (error !== 'cancel' && error !== 'close') {
-            tellRefusal(error);
+        const name = value.trim();
+        if (await shelf.save(props.spec.id, name, 'Own', props.insert.parameters)) {
+            take({ ...plain, name, parameters: props.insert.parameters });
         }
+    } catch {
+        // Cancelled.
     }
 }
 
-async function remove(preset: Preset): Promise<void> {
-    try {
-        await api.delete(`presets/${preset.id}`);
-        await load();
-    } catch (error) {
-        tellRefusal(error);
+function choose(event: Event): void {
+    const files = (event.target as HTMLInputElement).files;
+    if (files?.[0]) {
+        void shelf.take(files[0]);
     }
+    (event.target as HTMLInputElement).value = '';
 }
-
-onMounted(load);
-watch(() => props.spec.id, load);
 </script>
 
 <template>
-    <el-dropdown trigger="click" @command="(run: () => void) => run()">
-        <button class="plain name" aria-label="Presets">{{ current }} ▾</button>
-        <template #dropdown>
-            <el-dropdown-menu>
-                <el-dropdown-item :command="() => take('Default', {})">Default</el-dropdown-item>
-                <el-dropdown-item
-                    v-for="preset in presets"
-                    :key="preset.id"
-                    :command="() => take(preset.name, preset.parameters)"
-                >
-                    {{ preset.name }}
-                    <button
-                        class="plain remove"
-                        :aria-label="`Delete preset ${preset.name}`"
-                        @click.stop="remove(preset)"
-                    >
-                        ×
-                    </button>
-                </el-dropdown-item>
-                <el-dropdown-item divided :command="save">Save as preset …</el-dropdown-item>
-            </el-dropdown-menu>
+    <div class="presets">
+        <button class="plain way" aria-label="Preset before" @click="step(-1)">‹</button>
+        <el-dropdown trigger="click" max-height="420" @command="(run: () => void) => run()">
+            <button class="plain name" aria-label="Presets" :data-preset="current" :data-changed="left !== null">
+                {{ current }}<span v-if="left && insert.preset" class="changed"> changed</span> ▾
+            </button>
+            <template #dropdown>
+                <el-dropdown-menu>
+                    <template v-for="use in uses" :key="use">
+                        <li v-if="use" class="use hint">{{ use }}</li>
+                        <el-dropdown-item
+                            v-for="preset in presets.filter((one) => one.use === use)"
+                            :key="preset.name"
+                            :command="() => take(preset)"
+                        >
+                            <span
+                                class="grip"
+                                :data-preset-item="preset.name"
+                                title="Drag it onto a channel"
+                                @pointerdown="
+                                    drag.grabLoad(
+                                        $event,
+                                        {
+                                            kind: 'preset',
+                                            preset: { ...preset, processor: spec.id },
+                                            label: preset.name,
+                                        },
+                                        () => undefined,
+                                    )
+                                "
+                                >{{ preset.name }}</span
+                            >
+                            <button
+                                v-if="preset.id !== null"
+                                class="plain remove"
+                                :aria-label="`Delete preset ${preset.name}`"
+                                @click.stop="shelf.remove(preset)"
+                            >
+                                ×
+                            </button>
+                        </el-dropdown-item>
+                    </template>
+                    <el-dropdown-item divided :command="save">Save as preset …</el-dropdown-item>
+                    <li class="files hint">
+                        Own presets:
+                        <a href="/api/presets/file" download>save to a file</a>,
+                        <label class="take"
+                            >take in a file<input
+                                class="file"
+                                type="file"
+                                accept=".json,application/json"
+                                aria-label="Take in a file of presets"
+                                @change="choose"
+                        /></label>
+                    </li>
+                </el-dropdown-menu>
+            </template>
+        </el-dropdown>
+        <button class="plain way" aria-label="Preset after" @click="step(1)">›</button>
+        <template v-if="left && insert.preset">
+            <button class="plain" aria-label="Back to the preset" @click="take(left)">revert</button>
+            <button class="plain" :class="{ on: isCompared }" :aria-pressed="isCompared" @click="compare">
+                compare
+            </button>
         </template>
-    </el-dropdown>
+    </div>
 </template>
 
 <style scoped>
-.name {
+.presets {
+    display: flex;
+    gap: 4px;
+    align-items: baseline;
+    min-width: 0;
+}
+
+.presets > button {
     color: var(--soft);
+}
+
+.presets > button.on {
+    color: var(--deep);
+    font-weight: 500;
+}
+
+.name {
+    max-width: 150px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    color: var(--soft);
+}
+
+.way {
+    padding: 0 5px;
+    font-size: 16px;
+}
+
+.changed {
+    color: var(--brass-text);
+}
+
+.use {
+    padding: 6px 16px 0;
+}
+
+.grip {
+    flex: 1;
+    touch-action: none;
 }
 
 .remove {
     margin-left: 14px;
     color: var(--soft);
+}
+
+.files {
+    padding: 6px 16px 4px;
+    white-space: nowrap;
+}
+
+.files a,
+.take {
+    text-decoration: underline;
+    color: var(--ink);
+    cursor: pointer;
+}
+
+.file {
+    position: absolute;
+    width: 1px;
+    opacity: 0;
 }
 </style>

@@ -1,126 +1,289 @@
 <script setup lang="ts">
+import { ElMessageBox } from 'element-plus';
 import { computed, nextTick, ref, watch } from 'vue';
+import { matchingPresets, matchingRows, shelvesOf, type Found } from '@/shelves';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
+import { useShelf } from '@/stores/shelf';
+import { useChipDrag, type Load } from './chipDrag';
 
+/** Finds effects, presets, rows and splits by shelf or by typing; everything in it can be done by key. */
 const finder = useFinder();
 const catalogue = useCatalogue();
 const session = useSession();
+const kept = useShelf();
+const drag = useChipDrag();
 const text = ref('');
 const chosen = ref(0);
+const shelf = ref('all');
 const field = ref<HTMLInputElement>();
+const list = ref<HTMLElement>();
 
-const found = computed(() => catalogue.search(text.value));
+const shelves = computed(() => shelvesOf(catalogue.recent, kept.kept.favourites, kept.kept.folders));
+const rowsAreWanted = computed(() => finder.request && !finder.request.replace && !finder.request.toNewReturn);
+const found = computed((): Found[] => {
+    if (shelf.value === 'rows') {
+        return rowsAreWanted.value ? [...matchingRows(text.value, kept.rows), ...splits.value] : [];
+    }
+    const holds = shelves.value.find((one) => one.id === shelf.value)?.holds ?? (() => true);
+    const effects = catalogue
+        .search(text.value)
+        .filter(holds)
+        .map((spec): Found => ({ kind: 'effect', id: spec.id, spec }));
+    const presets = matchingPresets(text.value, kept.presets, catalogue.byId).filter(
+        (entry) => entry.kind === 'preset' && holds(entry.spec),
+    );
+    const rows =
+        shelf.value === 'all' && rowsAreWanted.value
+            ? [...(text.value === '' ? [] : matchingRows(text.value, kept.rows)), ...splits.value]
+            : [];
+    return [...effects, ...presets, ...rows];
+});
 /** Splits are no effects: they come after them, and only where a row is being built. */
-const splits = computed(() =>
-    finder.request && !finder.request.replace && !finder.request.toNewReturn ? catalogue.searchSplits(text.value) : [],
+const splits = computed((): Found[] =>
+    catalogue.searchSplits(text.value).map((split) => ({ kind: 'split', id: split.id, split })),
 );
-const total = computed(() => found.value.length + splits.value.length);
 const where = computed(() => {
     const request = finder.request;
     if (!request) {
         return '';
     }
     const names = request.channels.map((id) => session.channel(id)?.name ?? id);
-    const list = names.length > 3 ? `${names.length} channels` : names.join(', ');
+    const on = names.length > 3 ? `${names.length} channels` : names.join(', ');
     const row = request.row === 'postInserts' ? ', after the fader' : '';
     if (request.toNewReturn) {
-        return `on a new return, sent to from ${list}`;
+        return `on a new return, sent to from ${on}`;
     }
-    return request.replace ? `in place on ${list}` : `on ${list}${row}`;
+    return request.replace ? `in place on ${on}` : `on ${on}${row}`;
 });
 
 watch(
-    () => finder.request,
-    async (request) => {
-        if (request) {
+    () => finder.request !== null,
+    async (isOpen) => {
+        if (isOpen) {
             text.value = '';
             chosen.value = 0;
+            shelf.value = 'all';
             await nextTick();
             field.value?.focus();
         }
     },
 );
-watch(text, () => (chosen.value = 0));
+watch([text, shelf], () => (chosen.value = 0));
+watch(chosen, async () => {
+    await nextTick();
+    list.value?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+});
+
+function take(entry: Found | undefined): void {
+    if (entry?.kind === 'effect') {
+        void finder.choose(entry.spec.id);
+    } else if (entry?.kind === 'preset') {
+        void finder.choose(entry.spec.id, entry.preset);
+    } else if (entry?.kind === 'row') {
+        void finder.chooseRow(entry.row);
+    } else if (entry) {
+        void finder.split(entry.split);
+    }
+}
+
+function nextShelf(way: 1 | -1): void {
+    const ids = [...shelves.value.map((one) => one.id), 'rows'];
+    shelf.value = ids[(ids.indexOf(shelf.value) + way + ids.length) % ids.length] ?? 'all';
+}
+
+function specOf(entry: Found | undefined): string | null {
+    return entry?.kind === 'effect' || entry?.kind === 'preset' ? entry.spec.id : null;
+}
+
+async function file(processor: string | null): Promise<void> {
+    if (processor === null) {
+        return;
+    }
+    try {
+        const { value } = await ElMessageBox.prompt('Name of the folder; in it already, it is taken out', 'Folder', {
+            confirmButtonText: 'Put in',
+            cancelButtonText: 'Cancel',
+            inputPattern: /\S/,
+            inputErrorMessage: 'A folder needs a name.',
+        });
+        kept.toggleInFolder(value.trim(), processor);
+    } catch {
+        // Cancelled.
+    }
+    field.value?.focus();
+}
 
 function key(event: KeyboardEvent): void {
     event.stopPropagation();
-    const last = total.value - 1;
-    if (event.key === 'ArrowDown') {
+    const processor = specOf(found.value[chosen.value]);
+    const command = event.ctrlKey || event.metaKey;
+    const actions: Record<string, () => void> = {
+        ArrowDown: () => (chosen.value = Math.min(found.value.length - 1, chosen.value + 1)),
+        ArrowUp: () => (chosen.value = Math.max(0, chosen.value - 1)),
+        Tab: () => nextShelf(event.shiftKey ? -1 : 1),
+        Enter: () => {
+            if (command) {
+                finder.toggleTarget();
+            } else {
+                take(found.value[chosen.value]);
+            }
+        },
+        Escape: () => finder.close(),
+        F2: () => processor && kept.toggleFavourite(processor),
+        F4: () => void file(processor),
+    };
+    const action = actions[event.key];
+    if (action) {
         event.preventDefault();
-        chosen.value = Math.min(last, chosen.value + 1);
-    } else if (event.key === 'ArrowUp') {
-        event.preventDefault();
-        chosen.value = Math.max(0, chosen.value - 1);
-    } else if (event.key === 'Enter') {
-        event.preventDefault();
-        const spec = found.value[chosen.value];
-        const way = splits.value[chosen.value - found.value.length];
-        if (spec) {
-            void finder.choose(spec.id);
-        } else if (way) {
-            void finder.split(way);
-        }
-    } else if (event.key === 'Escape') {
-        finder.close();
+        action();
+    }
+}
+
+/** Out of the finder onto a channel: it makes room as soon as something is dragged. */
+function grab(event: PointerEvent, entry: Found): void {
+    const load: Load | null =
+        entry.kind === 'effect'
+            ? { kind: 'effect', processor: entry.spec.id, label: entry.spec.name }
+            : entry.kind === 'preset'
+              ? { kind: 'preset', preset: entry.preset, label: entry.preset.name }
+              : entry.kind === 'row'
+                ? { kind: 'row', row: entry.row, label: entry.row.name }
+                : null;
+    if (load && !finder.request?.replace) {
+        drag.grabLoad(event, load, () => finder.close());
     }
 }
 </script>
 
 <template>
     <div v-if="finder.request" class="veil" @pointerdown.self="finder.close()">
-        <div class="finder" role="dialog" aria-label="Find an effect">
+        <div class="finder" role="dialog" aria-label="Find an effect" @keydown="key">
             <div class="head">
                 <input
                     ref="field"
                     v-model="text"
                     class="field"
-                    placeholder="Find an effect or a split: type part of its name or what it does"
+                    placeholder="Type part of a name, or what it does"
                     aria-label="Find an effect"
-                    @keydown="key"
                 />
                 <span class="hint">{{ where }}</span>
+                <button
+                    v-if="!finder.request.replace && finder.request.branch === null"
+                    class="text-button target"
+                    title="Ctrl+Enter"
+                    :aria-pressed="finder.request.toNewReturn === true"
+                    @click="finder.toggleTarget()"
+                >
+                    {{ finder.request.toNewReturn ? 'As an insert instead' : 'On a new return instead' }}
+                </button>
             </div>
-            <ul role="listbox" aria-label="Effects">
-                <li
-                    v-for="(spec, index) in found"
-                    :key="spec.id"
-                    role="option"
-                    :aria-selected="index === chosen"
-                    :class="{ chosen: index === chosen }"
-                    :data-processor="spec.id"
-                    @pointermove="chosen = index"
-                    @click="finder.choose(spec.id)"
-                >
-                    <span class="name">{{ spec.name }}</span>
-                    <span class="purpose">{{ spec.purpose }}</span>
-                    <span v-if="spec.levelDependent" class="mark" title="Sounds different when fed differently"
-                        >level-dependent</span
+            <div class="body">
+                <ul class="shelves" role="listbox" aria-label="Shelves">
+                    <li
+                        v-for="one in [...shelves, { id: 'rows', label: 'Rows and splits' }]"
+                        :key="one.id"
+                        role="option"
+                        :aria-selected="one.id === shelf"
+                        :class="{ on: one.id === shelf }"
+                        :data-shelf="one.id"
+                        @click="
+                            shelf = one.id;
+                            field?.focus();
+                        "
                     >
-                    <span class="category">{{
-                        text === '' && catalogue.recent.includes(spec.id) ? 'recent' : spec.category
-                    }}</span>
-                </li>
-                <li
-                    v-for="(way, index) in splits"
-                    :key="way.id"
-                    role="option"
-                    :aria-selected="found.length + index === chosen"
-                    :class="{ chosen: found.length + index === chosen }"
-                    :data-split-way="way.id"
-                    @pointermove="chosen = found.length + index"
-                    @click="finder.split(way)"
-                >
-                    <span class="name">{{ way.name }}</span>
-                    <span class="purpose">{{ way.purpose }}</span>
-                    <span class="category">{{ way.stored ? 'own split' : 'split' }}</span>
-                </li>
-                <li v-if="total === 0" class="none">
-                    Nothing is called that. Try “dynamics”, “tone”, “space”, “level” or “split”.
-                </li>
-            </ul>
-            <p class="hint foot">↑ ↓ choose · Enter adds · Esc closes</p>
+                        {{ one.label }}
+                    </li>
+                </ul>
+                <ul ref="list" class="entries" role="listbox" aria-label="Effects">
+                    <li
+                        v-for="(entry, index) in found"
+                        :key="entry.id"
+                        role="option"
+                        :aria-selected="index === chosen"
+                        :class="{ chosen: index === chosen }"
+                        :data-processor="entry.kind === 'effect' ? entry.spec.id : undefined"
+                        :data-preset="entry.kind === 'preset' ? entry.preset.name : undefined"
+                        :data-row-preset="entry.kind === 'row' ? entry.row.name : undefined"
+                        :data-split-way="entry.kind === 'split' ? entry.split.id : undefined"
+                        @pointermove="chosen = index"
+                        @pointerdown="grab($event, entry)"
+                        @click="take(entry)"
+                    >
+                        <template v-if="entry.kind === 'effect'">
+                            <button
+                                class="plain star"
+                                :class="{ on: kept.kept.favourites.includes(entry.spec.id) }"
+                                :aria-label="`${entry.spec.name}: favourite`"
+                                :aria-pressed="kept.kept.favourites.includes(entry.spec.id)"
+                                title="F2"
+                                @pointerdown.stop
+                                @click.stop="kept.toggleFavourite(entry.spec.id)"
+                            >
+                                {{ kept.kept.favourites.includes(entry.spec.id) ? '◆' : '◇' }}
+                            </button>
+                            <span class="name">{{ entry.spec.name }}</span>
+                            <span class="purpose">{{ entry.spec.purpose }}</span>
+                            <span class="facts">
+                                <span
+                                    v-if="entry.spec.levelDependent"
+                                    class="mark"
+                                    title="Level-dependent: it sounds different when fed differently"
+                                    >level</span
+                                >
+                                <span v-if="entry.spec.widens" title="Mono in, stereo out">1→2</span>
+                                <span
+                                    class="figure cost"
+                                    title="Per cent of one core for a stereo instance, as measured"
+                                    >{{ entry.spec.cost === null ? '' : `${entry.spec.cost.toFixed(1)} %` }}</span
+                                >
+                            </span>
+                        </template>
+                        <template v-else-if="entry.kind === 'preset'">
+                            <span />
+                            <span class="name">{{ entry.preset.name }}</span>
+                            <span class="purpose">{{ entry.spec.name }}, {{ entry.preset.use.toLowerCase() }}</span>
+                            <span class="facts">preset</span>
+                        </template>
+                        <template v-else-if="entry.kind === 'row'">
+                            <span />
+                            <span class="name">{{ entry.row.name }}</span>
+                            <span class="purpose"
+                                >{{ entry.row.inserts.length }} inserts, {{ entry.row.use.toLowerCase() }}</span
+                            >
+                            <span class="facts"
+                                >row<button
+                                    v-if="entry.row.id !== null"
+                                    class="plain"
+                                    :aria-label="`Delete row ${entry.row.name}`"
+                                    @pointerdown.stop
+                                    @click.stop="kept.removeRow(entry.row)"
+                                >
+                                    ×
+                                </button></span
+                            >
+                        </template>
+                        <template v-else>
+                            <span />
+                            <span class="name">{{ entry.split.name }}</span>
+                            <span class="purpose">{{ entry.split.purpose }}</span>
+                            <span class="facts">{{ entry.split.stored ? 'own split' : 'split' }}</span>
+                        </template>
+                    </li>
+                    <li v-if="found.length === 0" class="none">
+                        {{
+                            text === ''
+                                ? 'Nothing stands here yet. F2 on an effect makes it a favourite, F4 puts it in a folder.'
+                                : 'Nothing here is called that. Tab goes to another shelf.'
+                        }}
+                    </li>
+                </ul>
+            </div>
+            <p class="hint foot">
+                ↑ ↓ choose · Enter adds · Tab next shelf · Ctrl+Enter insert or new return · F2 favourite · F4 folder ·
+                drag onto a channel · Esc closes
+            </p>
         </div>
     </div>
 </template>
@@ -134,8 +297,8 @@ function key(event: KeyboardEvent): void {
 }
 
 .finder {
-    width: min(620px, 92vw);
-    margin: 90px auto 0;
+    width: min(820px, 94vw);
+    margin: 70px auto 0;
     background: var(--sheet);
     border: 1px solid var(--contour);
     border-radius: 6px;
@@ -143,11 +306,15 @@ function key(event: KeyboardEvent): void {
 }
 
 .head {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    align-items: baseline;
     padding: 12px 16px 8px;
     border-bottom: 1px solid var(--contour);
 }
 
 .field {
+    grid-column: 1 / -1;
     width: 100%;
     border: 0;
     outline: 0;
@@ -155,53 +322,86 @@ function key(event: KeyboardEvent): void {
     font-size: 16px;
 }
 
+.body {
+    display: grid;
+    grid-template-columns: 132px 1fr;
+    height: min(440px, 60vh);
+}
+
 ul {
     margin: 0;
     padding: 6px 0;
     list-style: none;
-    max-height: 400px;
     overflow: auto;
 }
 
-li {
-    display: grid;
-    grid-template-columns: 130px 1fr auto 74px;
-    gap: 12px;
-    align-items: baseline;
-    padding: 6px 16px;
+.shelves {
+    border-right: 1px solid var(--contour);
+}
+
+.shelves li {
+    padding: 4px 16px;
+    color: var(--soft);
     cursor: pointer;
 }
 
-li.chosen {
-    background: var(--shoal-wash);
+.shelves li.on {
+    color: var(--ink);
+    font-weight: 500;
     box-shadow: inset 3px 0 0 var(--deep);
+}
+
+.entries li {
+    display: grid;
+    grid-template-columns: 18px 176px minmax(0, 1fr) auto;
+    gap: 8px;
+    align-items: baseline;
+    padding: 5px 16px 5px 10px;
+    cursor: pointer;
+    user-select: none;
+}
+
+.entries li.chosen {
+    background: var(--shoal-wash);
 }
 
 .name {
     font-weight: 500;
 }
 
+.purpose {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+}
+
 .purpose,
-.category,
-.none {
+.facts,
+.none,
+.star {
     color: var(--soft);
 }
 
-.category {
-    text-align: right;
-}
-
-.category {
-    grid-column: 4;
-}
-
-.mark {
-    grid-column: 3;
-    font-size: 12px;
+.star.on {
     color: var(--brass-text);
 }
 
-li.none {
+.facts {
+    display: flex;
+    gap: 10px;
+    font-size: 12px;
+}
+
+.cost {
+    width: 44px;
+    text-align: right;
+}
+
+.mark {
+    color: var(--brass-text);
+}
+
+.entries li.none {
     display: block;
     cursor: default;
 }

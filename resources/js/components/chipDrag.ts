@@ -1,5 +1,7 @@
 import { shallowRef } from 'vue';
-import type { RowName } from '@/api/types';
+import type { Preset, RowName, RowPreset } from '@/api/types';
+import { useCatalogue } from '@/stores/catalogue';
+import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
 
 interface Target {
@@ -10,7 +12,14 @@ interface Target {
     swap: string | null;
 }
 
+/** What is dragged that is no insert yet. */
+export type Load =
+    | { kind: 'effect'; processor: string; label: string }
+    | { kind: 'preset'; preset: Preset; label: string }
+    | { kind: 'row'; row: RowPreset; label: string };
+
 interface Dragged {
+    /** Empty while something new is dragged. */
     insert: string;
     label: string;
     x: number;
@@ -54,13 +63,31 @@ export function useChipDrag() {
     const session = useSession();
 
     function grab(event: PointerEvent, insert: string, label: string): void {
+        follow(event, insert, label, (target, copy) => make(insert, target, copy));
+    }
+
+    /** Something new, onto a row; `begun` is called as soon as it is dragged. */
+    function grabLoad(event: PointerEvent, load: Load, begun: () => void): void {
+        follow(event, '', load.label, (target) => put(load, target), begun);
+    }
+
+    function follow(
+        event: PointerEvent,
+        insert: string,
+        label: string,
+        done: (target: Target, copy: boolean) => void,
+        begun: () => void = () => undefined,
+    ): void {
         if (event.button !== 0) {
             return;
         }
         const from = { x: event.clientX, y: event.clientY };
         const move = (moved: PointerEvent) => {
-            if (!state.value && Math.hypot(moved.clientX - from.x, moved.clientY - from.y) < 5) {
-                return;
+            if (!state.value) {
+                if (Math.hypot(moved.clientX - from.x, moved.clientY - from.y) < 5) {
+                    return;
+                }
+                begun();
             }
             moved.preventDefault();
             state.value = {
@@ -68,7 +95,7 @@ export function useChipDrag() {
                 label,
                 x: moved.clientX,
                 y: moved.clientY,
-                copy: moved.altKey,
+                copy: moved.altKey && insert !== '',
                 target: targetAt(moved.clientX, moved.clientY, insert),
             };
         };
@@ -88,12 +115,31 @@ export function useChipDrag() {
             const last = state.value;
             end();
             if (last?.target) {
-                make(last.insert, last.target, dropped.altKey);
+                done(last.target, dropped.altKey);
             }
         };
         window.addEventListener('pointermove', move);
         window.addEventListener('pointerup', drop);
         window.addEventListener('keydown', cancel, true);
+    }
+
+    /** On the middle of a chip it takes that one's place, elsewhere it comes between. */
+    function put(load: Load, target: Target): void {
+        const finder = useFinder();
+        if (load.kind === 'row') {
+            void finder.pasteOn([target.channel], load.row.inserts, load.row.name, target);
+            return;
+        }
+        finder.request = {
+            channels: [target.channel],
+            row: target.row,
+            at: target.at,
+            branch: target.branch,
+            replace: target.swap,
+        };
+        const processor = load.kind === 'preset' ? load.preset.processor : load.processor;
+        useCatalogue().used(processor);
+        void finder.choose(processor, load.kind === 'preset' ? load.preset : null);
     }
 
     function make(insert: string, target: Target, copy: boolean): void {
@@ -111,5 +157,5 @@ export function useChipDrag() {
         }
     }
 
-    return { state, grab };
+    return { state, grab, grabLoad };
 }

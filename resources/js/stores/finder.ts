@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import type { Channel, RowName } from '@/api/types';
+import type { Channel, Insert, Preset, RowName, RowPreset } from '@/api/types';
+import { newGesture } from './session';
 import { allInserts } from '@/inserts';
 import { useCatalogue, type FoundSplit } from './catalogue';
 import { useSelection } from './selection';
@@ -31,6 +32,13 @@ export const useFinder = defineStore('finder', () => {
 
     function openForNewReturn(channels: string[]): void {
         request.value = { channels, row: 'inserts', at: null, replace: null, branch: null, toNewReturn: true };
+    }
+
+    /** Instead of into the row: onto a return of its own, and back. */
+    function toggleTarget(): void {
+        if (request.value && !request.value.replace) {
+            request.value = { ...request.value, toNewReturn: !request.value.toNewReturn };
+        }
     }
 
     /** For what is selected: after the selected insert, or at the end of the selected channels' rows. */
@@ -65,7 +73,7 @@ export const useFinder = defineStore('finder', () => {
             : null;
     }
 
-    async function choose(processor: string): Promise<void> {
+    async function choose(processor: string, preset: Preset | null = null): Promise<void> {
         const wanted = request.value;
         request.value = null;
         if (!wanted) {
@@ -74,7 +82,12 @@ export const useFinder = defineStore('finder', () => {
         catalogue.used(processor);
         if (wanted.toNewReturn) {
             const known = new Set(session.returns.map((channel) => channel.id));
-            await session.edit({ type: 'send-to-new-return', channels: wanted.channels, processor });
+            await session.edit({
+                type: 'send-to-new-return',
+                channels: wanted.channels,
+                processor,
+                ...(preset ? { parameters: preset.parameters } : {}),
+            });
             const added = session.returns.find((channel) => !known.has(channel.id));
             if (added) {
                 selection.selectSends(sendsTo(added.id));
@@ -83,7 +96,16 @@ export const useFinder = defineStore('finder', () => {
         }
         const known = new Set(session.channels.flatMap((channel) => insertIds(channel)));
         if (wanted.replace) {
-            await session.edit({ type: 'replace-insert', insert: wanted.replace, processor });
+            const gesture = newGesture();
+            await session.edit({ type: 'replace-insert', insert: wanted.replace, processor }, gesture);
+            const there = session.channel(wanted.channels[0] ?? '');
+            const placed = there ? insertIds(there).find((id) => !known.has(id)) : undefined;
+            if (preset && placed) {
+                await session.edit(
+                    { type: 'set-parameters', insert: placed, parameters: preset.parameters, preset: preset.name },
+                    gesture,
+                );
+            }
         } else {
             await session.edit({
                 type: 'add-insert',
@@ -92,6 +114,7 @@ export const useFinder = defineStore('finder', () => {
                 row: wanted.row,
                 ...(wanted.at === null ? {} : { at: wanted.at }),
                 ...(wanted.branch === null ? {} : { branch: wanted.branch }),
+                ...(preset ? { parameters: preset.parameters, preset: preset.name } : {}),
             });
         }
         const first = wanted.channels[0];
@@ -100,6 +123,39 @@ export const useFinder = defineStore('finder', () => {
             channel && wanted.channels.length === 1 ? insertIds(channel).find((id) => !known.has(id)) : undefined;
         if (first && added) {
             selection.selectInsert(first, added);
+        }
+    }
+
+    /** Puts a stored row down, on every channel the finder was opened for. */
+    async function chooseRow(row: RowPreset): Promise<void> {
+        const wanted = request.value;
+        request.value = null;
+        if (wanted) {
+            await pasteOn(wanted.channels, row.inserts, row.name, wanted);
+        }
+    }
+
+    /** As one step, however many channels there are. */
+    async function pasteOn(
+        channels: string[],
+        inserts: Insert[],
+        name: string,
+        spot: { row: RowName; at: number | null; branch: string | null } = { row: 'inserts', at: null, branch: null },
+    ): Promise<void> {
+        const gesture = newGesture();
+        for (const channel of channels) {
+            await session.edit(
+                {
+                    type: 'paste-inserts',
+                    channel,
+                    row: spot.row,
+                    ...(spot.at === null ? {} : { at: spot.at }),
+                    ...(spot.branch === null ? {} : { branch: spot.branch }),
+                    name,
+                    inserts,
+                },
+                gesture,
+            );
         }
     }
 
@@ -154,6 +210,9 @@ export const useFinder = defineStore('finder', () => {
         openForSelection,
         openToReplace,
         choose,
+        chooseRow,
+        pasteOn,
+        toggleTarget,
         split,
         splitAt,
         close: () => (request.value = null),

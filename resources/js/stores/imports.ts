@@ -50,6 +50,21 @@ export const useImports = defineStore('imports', () => {
         }
     }
 
+    /** Sends a file that is used by an effect rather than put on a track; its id, or null when it was refused. */
+    async function keep(file: File): Promise<string | null> {
+        try {
+            const id = await send(file, () => undefined);
+            const media = await prepared(id);
+            if (media.status === 'ready') {
+                return id;
+            }
+            tell(`${file.name} could not be read.`, 'error');
+        } catch (error) {
+            tellRefusal(error);
+        }
+        return null;
+    }
+
     async function bring(files: File[], channel: string | null = null): Promise<void> {
         for (const file of files) {
             const entry = { name: file.name, progress: 0, step: 'uploading' };
@@ -85,5 +100,5 @@ export const useImports = defineStore('imports', () => {
         }
     }
 
-    return { running, bring };
+    return { running, bring, keep };
 });

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { TapLevel } from '@/api/types';
+import type { ParameterValue, TapLevel } from '@/api/types';
 import type { MeterFrame, Notice, TapNow } from '@/listening/frames';
 import { Player } from '@/listening/player';
 import { tell, tellRefusal } from './notices';
@@ -13,7 +13,11 @@ const HOLD = 1.2;
 /** Milliseconds between two redraws of the figures. */
 const REDRAW = 80;
 
-export type Compare = { kind: 'insert' | 'row'; id: string } | { kind: 'plan'; id: number; label: string };
+export type Compare =
+    | { kind: 'insert' | 'row'; id: string }
+    | { kind: 'plan'; id: number; label: string }
+    /** The same insert with other parameters. */
+    | { kind: 'setting'; id: string; parameters: Record<string, ParameterValue>; label: string };
 
 /** What is heard: playing, where, from which tap, over which loop, comparing what. */
 export const useListening = defineStore('listening', () => {
@@ -123,7 +127,11 @@ export const useListening = defineStore('listening', () => {
         return {
             tap: tap.value,
             loop: isLooping.value && loop.value ? loop.value : null,
-            compare: about ? { [about.kind]: about.id } : null,
+            compare: about
+                ? about.kind === 'setting'
+                    ? { insert: about.id, parameters: about.parameters }
+                    : { [about.kind]: about.id }
+                : null,
             side: side.value,
             sweep: sweep.value,
         };
@@ -278,7 +286,9 @@ export const useListening = defineStore('listening', () => {
             const about = compare.value;
             // Remedies were found for what the session was.
             const isThere =
-                about?.kind === 'row' ? session.channel(about.id) : about?.kind === 'insert' && session.place(about.id);
+                about?.kind === 'row'
+                    ? session.channel(about.id)
+                    : (about?.kind === 'insert' || about?.kind === 'setting') && session.place(about.id);
             if (about && !isThere) {
                 startCompare(null);
             }

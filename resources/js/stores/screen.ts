@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { LanePoint } from '@/api/types';
+import type { Insert, LanePoint } from '@/api/types';
 import { useSession } from './session';
 
 export type ViewName = 'paths' | 'sends' | 'headroom';
@@ -20,6 +20,8 @@ export const useScreen = defineStore('screen', () => {
     const lanes = ref<Record<string, string>>({});
     /** Points of a lane that were copied, from the first on. */
     const copiedPoints = ref<LanePoint[]>([]);
+    /** Inserts that were copied, as they were then. */
+    const copiedInserts = ref<Insert[]>([]);
     /** The channel whose path stands out, while it is pointed at or has the focus. */
     const pathOf = ref<string | null>(null);
 
@@ -77,6 +79,7 @@ export const useScreen = defineStore('screen', () => {
         view,
         lanes,
         copiedPoints,
+        copiedInserts,
         openLane,
         closeLane,
         toggleLane,

@@ -1,0 +1,67 @@
+import type { Preset, ProcessorSpec, RowPreset } from '@/api/types';
+import type { FoundSplit } from '@/stores/catalogue';
+
+/** One line of the finder: an effect, a preset of one, a stored row, or a way to split. */
+export type Found =
+    | { kind: 'effect'; id: string; spec: ProcessorSpec }
+    | { kind: 'preset'; id: string; spec: ProcessorSpec; preset: Preset }
+    | { kind: 'row'; id: string; row: RowPreset }
+    | { kind: 'split'; id: string; split: FoundSplit };
+
+/** A shelf of the finder; `holds` says whether an effect stands on it. */
+export interface Shelf {
+    id: string;
+    label: string;
+    holds: (spec: ProcessorSpec) => boolean;
+}
+
+export const CATEGORIES = ['Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
+
+/** All shelves in order: everything, what was used last, one's own, then the categories. */
+export function shelvesOf(
+    recent: string[],
+    favourites: string[],
+    folders: { name: string; processors: string[] }[],
+): Shelf[] {
+    const those = (ids: string[]) => (spec: ProcessorSpec) => ids.includes(spec.id);
+    return [
+        { id: 'all', label: 'All', holds: () => true },
+        { id: 'recent', label: 'Recent', holds: those(recent) },
+        { id: 'favourites', label: 'Favourites', holds: those(favourites) },
+        ...folders.map((folder) => ({
+            id: `folder:${folder.name}`,
+            label: folder.name,
+            holds: those(folder.processors),
+        })),
+        ...CATEGORIES.map((name) => ({
+            id: name,
+            label: name,
+            holds: (spec: ProcessorSpec) => spec.category === name,
+        })),
+    ];
+}
+
+/** Presets whose name or use matches every word that was typed, or that of their effect together with a use. */
+export function matchingPresets(text: string, presets: Preset[], specs: Record<string, ProcessorSpec>): Found[] {
+    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    if (words.length === 0) {
+        return [];
+    }
+    return presets.flatMap((preset): Found[] => {
+        const spec = specs[preset.processor];
+        const own = `${preset.name} ${preset.use}`.toLowerCase();
+        const all = `${own} ${spec?.name.toLowerCase() ?? ''}`;
+        const matches = words.every((word) => all.includes(word)) && words.some((word) => own.includes(word));
+        return spec && matches
+            ? [{ kind: 'preset', id: `preset:${preset.processor}:${preset.name}`, spec, preset }]
+            : [];
+    });
+}
+
+/** Rows whose name or use matches what was typed; all of them when nothing was. */
+export function matchingRows(text: string, rows: RowPreset[]): Found[] {
+    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    return rows
+        .filter((row) => words.every((word) => `${row.name} ${row.use} row`.toLowerCase().includes(word)))
+        .map((row) => ({ kind: 'row', id: `row:${row.name}`, row }));
+}
