@@ -98,13 +98,16 @@ export function useKeys(showKeys: () => void): void {
         }
     }
 
-    function upDown(way: 1 | -1): void {
+    /** The channel above or below; extended, it comes to those that are selected. */
+    function upDown(way: 1 | -1, extended: boolean): void {
         const ids = session.channels.map((channel) => channel.id).filter(screen.isShown);
-        const at = selection.channels[0] ? ids.indexOf(selection.channels[0]) : way > 0 ? -1 : ids.length;
+        const last = selection.channels[selection.channels.length - 1];
+        const at = last ? ids.indexOf(last) : way > 0 ? -1 : ids.length;
         const next = ids[Math.min(ids.length - 1, Math.max(0, at + way))];
         if (next) {
+            const kept = extended ? selection.channels.filter((id) => id !== next) : [];
             selection.clear();
-            selection.channels = [next];
+            selection.channels = [...kept, next];
         }
     }
 
@@ -202,8 +205,8 @@ export function useKeys(showKeys: () => void): void {
             Escape: () => selection.clear(),
             ArrowRight: () => sideways(1, event.altKey),
             ArrowLeft: () => sideways(-1, event.altKey),
-            ArrowDown: () => upDown(1),
-            ArrowUp: () => upDown(-1),
+            ArrowDown: () => upDown(1, event.shiftKey),
+            ArrowUp: () => upDown(-1, event.shiftKey),
         };
         const action = actions[event.key.length === 1 ? event.key.toLowerCase() : event.key];
         if (action) {

@@ -85,6 +85,15 @@ function set(parameter: string, next: ParameterValue, gesture: string): void {
     });
 }
 
+/** A recording that is chosen is also the one that is used. */
+function change(parameter: ParameterSpec, next: ParameterValue, gesture: string): void {
+    set(parameter.id, next, gesture);
+    const user = spec.value?.parameters.find((entry) => entry.choices.some((choice) => choice.value === 'own'));
+    if (parameter.kind === 'recording' && next !== '' && user) {
+        set(user.id, 'own', gesture);
+    }
+}
+
 /** A drag in the picture may leave the parameter's range. */
 function setHeld(parameter: string, next: number, gesture: string): void {
     const wanted = spec.value?.parameters.find((entry) => entry.id === parameter);
@@ -151,9 +160,8 @@ function remove(): void {
                 {{ place.neighbours.length }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
             >
         </header>
+        <PresetMenu :insert="insert" :spec="spec" />
         <div class="actions">
-            <PresetMenu :insert="insert" :spec="spec" />
-            <span class="fill" />
             <button
                 class="text-button"
                 @click="session.edit({ type: 'set-insert-on', inserts: [insert.id], on: !insert.on })"
@@ -161,15 +169,15 @@ function remove(): void {
                 {{ insert.on ? 'Bypass' : 'Switch on' }}
             </button>
             <button class="text-button" @click="finder.openToReplace(insert.id)">Replace</button>
+            <button
+                class="text-button"
+                :title="'The plain sound goes on beside it, in a branch of its own (W)'"
+                @click="session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] })"
+            >
+                {{ selected > 1 ? `Branch for ${selected}` : 'Branch' }}
+            </button>
             <button class="text-button" @click="remove">Remove</button>
         </div>
-        <button
-            class="text-button branch-off"
-            :title="'The plain sound goes on beside it, in a branch of its own (W)'"
-            @click="session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] })"
-        >
-            {{ selected > 1 ? `Put these ${selected} into a branch` : 'Put into a branch' }}
-        </button>
         <ProcessorPicture
             v-if="picture"
             :picture="picture"
@@ -188,7 +196,7 @@ function remove(): void {
                 :class="{ on: name === group }"
                 @click="group = name"
             >
-                {{ name }}
+                {{ name || 'General' }}
             </button>
         </div>
         <ParameterControl
@@ -198,7 +206,7 @@ function remove(): void {
             :value="value(parameter)"
             :locked="insert.locked?.includes(parameter.id) ?? false"
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
-            @change="(next, gesture) => set(parameter.id, next, gesture)"
+            @change="(next, gesture) => change(parameter, next, gesture)"
         />
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
@@ -254,16 +262,18 @@ function remove(): void {
             </dd>
         </dl>
         <div class="settings" role="group" aria-label="Settings">
+            <span>Setting</span>
             <button
                 v-for="side in [1, 2]"
                 :key="side"
                 class="pill"
                 :class="{ on: activeSide === side }"
                 :aria-pressed="activeSide === side"
+                :aria-label="`Setting ${side}`"
                 :data-setting="side"
                 @click="activeSide !== side && session.edit({ type: 'swap-settings', insert: insert.id })"
             >
-                Setting {{ side }}
+                {{ side }}
             </button>
             <template v-if="insert.other">
                 <button class="plain" :class="{ on: isOtherCompared }" @click="compareOther">compare</button>
@@ -290,11 +300,7 @@ function remove(): void {
     white-space: nowrap;
     align-items: center;
     gap: 2px;
-    margin: 2px -8px 8px 0;
-}
-
-.fill {
-    flex: 1;
+    margin: 2px -8px 8px;
 }
 
 .groups {
@@ -329,11 +335,6 @@ function remove(): void {
     border-top: 1px solid var(--contour);
 }
 
-.branch-off {
-    margin: -6px 0 4px -8px;
-    color: var(--soft);
-}
-
 dl {
     display: flex;
     flex-wrap: wrap;
@@ -360,6 +361,10 @@ dd {
     gap: 6px;
     align-items: baseline;
     margin-bottom: 8px;
+}
+
+.settings .pill {
+    padding: 2px 12px;
 }
 
 .settings .plain {

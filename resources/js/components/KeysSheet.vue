@@ -11,7 +11,7 @@ const keys = [
     ['G', 'group the selected channels'],
     ['Alt ← →', 'move the selected insert'],
     ['← →', 'the insert before or after'],
-    ['↑ ↓', 'the channel above or below'],
+    ['↑ ↓', 'the channel above or below, with Shift as well'],
     ['A', 'automation lane below the row'],
     ['M', 'mute'],
     ['S', 'solo'],

@@ -191,6 +191,7 @@ function choose(event: Event): void {
 <style scoped>
 .presets {
     display: flex;
+    margin-left: -5px;
     gap: 4px;
     align-items: baseline;
     min-width: 0;
@@ -206,7 +207,7 @@ function choose(event: Event): void {
 }
 
 .name {
-    max-width: 150px;
+    max-width: 210px;
     overflow: hidden;
     text-overflow: ellipsis;
     color: var(--soft);

@@ -148,8 +148,13 @@ function grab(event: PointerEvent, index: number): void {
                 :data-handle="handle.xParameter ?? handle.yParameter"
                 @pointerdown="grab($event, index)"
             >
-                <circle :cx="x(handle.x)" :cy="y(handle.y)" r="12" class="reach" />
-                <circle :cx="x(handle.x)" :cy="y(handle.y)" :r="handle.label ? 8 : 6" class="dot" />
+                <circle :cx="x(handle.x)" :cy="y(handle.y)" :r="picture.handles.length > 12 ? 5 : 12" class="reach" />
+                <circle
+                    :cx="x(handle.x)"
+                    :cy="y(handle.y)"
+                    :r="picture.handles.length > 12 ? 3.5 : handle.label ? 8 : 6"
+                    class="dot"
+                />
                 <text v-if="handle.label" :x="x(handle.x)" :y="y(handle.y) + 4" text-anchor="middle">
                     {{ handle.label }}
                 </text>

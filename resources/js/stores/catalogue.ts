@@ -74,10 +74,13 @@ export const useCatalogue = defineStore('catalogue', () => {
             if (name.startsWith(wanted)) {
                 return 0;
             }
-            if (words.some((word) => word.startsWith(wanted))) {
+            const typed = wanted.split(/\s+/);
+            const begins = (part: string) =>
+                words.some((word) => word.split(/[\s,-]+/).some((one) => one.startsWith(part)));
+            if (typed.every(begins)) {
                 return 1;
             }
-            return words.some((word) => word.includes(wanted)) ? 2 : Infinity;
+            return typed.every((part) => words.some((word) => word.includes(part))) ? 2 : Infinity;
         };
         return specs.value
             .map((spec, index) => ({ spec, index, rank: rank(spec) }))
