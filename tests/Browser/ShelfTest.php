@@ -68,8 +68,8 @@ it('replaces an effect while it plays', function (): void {
 
 it('saves a row with its split, and puts it on other channels after a reload', function (): void {
     onServerDo(['type' => 'add-split', 'channel' => 'upright-bass', 'branches' => 2]);
-    $this->browser->until(fn (): bool => $this->browser->has('[data-channel-row=upright-bass] .fork'), 'the split');
-    $this->browser->find('[data-channel-row=upright-bass] .name')->click();
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=upright-bass] .name')->click();
     pressButton('Save row …', '.inspector');
     $name = 'Bass row '.bin2hex(random_bytes(2));
     $this->browser->waitFor('.el-message-box__input input')->sendKeys($name.WebDriverKeys::ENTER);
@@ -116,7 +116,8 @@ it('steps through presets, marks what was changed, goes back, and leaves what is
     $this->browser->waitFor("[data-preset='On the edge'][data-changed=false]");
     $this->browser->find('[aria-label="Output: lock against presets"]')->sendKeys(WebDriverKeys::ENTER);
     $this->browser->waitFor('[aria-label="Output: let presets set it"]');
-    $this->browser->find('.inspector [data-parameter=drive] [role=slider]')->sendKeys(WebDriverKeys::ENTER.WebDriverKeys::NULL.'30'.WebDriverKeys::ENTER);
+    $this->browser->find('.inspector [data-parameter=drive] [role=slider]')->sendKeys(WebDriverKeys::ENTER);
+    $this->browser->waitFor('.inspector [data-parameter=drive] input')->sendKeys('30'.WebDriverKeys::ENTER);
     $this->browser->until(fn (): bool => abs((insertOnServer('Upright bass', 'drive')['parameters']['drive'] ?? 0) - 30.0) < 0.01, 'the typed value');
     $this->browser->waitFor("[data-preset='On the edge'][data-changed=true]");
     pressButton('revert', '.inspector');
@@ -130,7 +131,9 @@ it('keeps two settings, compares them while playing, and copies inserts to what 
     $this->browser->find('[data-insert=i3] .name')->click();
     $this->browser->waitFor('[data-setting="2"]')->click();
     $this->browser->waitFor('[data-setting="2"].on');
-    onServerDo(['type' => 'set-parameter', 'insert' => 'i3', 'parameter' => 'drive', 'value' => 24.0]);
+    $this->browser->find('.inspector [data-parameter=drive] [role=slider]')->sendKeys(WebDriverKeys::ENTER);
+    $this->browser->waitFor('.inspector [data-parameter=drive] input')->sendKeys('24'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => (insertOnServer('Upright bass', 'drive')['parameters']['drive'] ?? 0) == 24.0, 'the typed value');
     $this->browser->find('[data-setting="1"]')->click();
     $this->browser->until(fn (): bool => (insertOnServer('Upright bass', 'drive')['other']['parameters']['drive'] ?? 0) == 24.0, 'the other setting kept');
     $this->browser->waitFor('[data-setting="1"].on');
@@ -153,6 +156,7 @@ it('offers a better order and makes it when asked', function (): void {
         onServerDo(['type' => 'add-insert', 'channels' => ['frame-drum'], 'processor' => $processor]);
     }
     $id = insertOnServer('Frame drum', 'hall')['id'];
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
     $this->browser->waitFor("[data-insert={$id}] .name")->click();
     $this->browser->waitFor('[data-note=ambience-into-drive]');
     expect(rowOnServer('Frame drum'))->toBe(['hall', 'amplifier']);

@@ -14,6 +14,8 @@ use Hafen\Metering\TapReading;
 use Hafen\Pilot\Note;
 use Hafen\Pilot\Pilot;
 use Hafen\Pilot\Severity;
+use Hafen\Preset\PresetCodec;
+use Hafen\Preset\ShippedPresets;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ParameterSpec;
@@ -36,7 +38,7 @@ final readonly class Application
 {
     private const USAGE = <<<'TEXT'
         hafen validate SESSION.json
-        hafen processors [--json]
+        hafen processors [--json] [--docs FOLDER]    --docs: writes processors.md and its pictures there
         hafen render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]
                      (also CHANNEL:insert:ID, CHANNEL:into:SPLIT, CHANNEL:branch:ID)
                      [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]
@@ -70,7 +72,7 @@ final readonly class Application
             }
             match ($words[0] ?? '') {
                 'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
-                'processors' => $this->listProcessors(Arguments::parse($rest, [], [], ['json'])),
+                'processors' => $this->listProcessors(Arguments::parse($rest, [], ['docs'], ['json'])),
                 'render' => $this->render(Arguments::parse($rest, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail'])),
                 'survey' => $this->survey(Arguments::parse($rest, ['SESSION.json'], [], ['json'])),
                 'path' => $this->path(Arguments::parse($rest, ['SESSION.json', 'CHANNEL'], ['format'])),
@@ -100,6 +102,19 @@ final readonly class Application
     private function listProcessors(Arguments $arguments): void
     {
         $specs = $this->processors->specs();
+        $folder = $arguments->text('docs');
+        if ($folder !== null) {
+            $files = (new ProcessorDocs($this->processors, new ShippedPresets(new PresetCodec($this->processors, $this->codec))))->files();
+            foreach ($files as $path => $text) {
+                if (! is_dir(dirname("{$folder}/{$path}"))) {
+                    mkdir(dirname("{$folder}/{$path}"), recursive: true);
+                }
+                file_put_contents("{$folder}/{$path}", $text);
+            }
+            $this->say(count($files).' files written.');
+
+            return;
+        }
         if ($arguments->has('json')) {
             $this->say(json_encode(
                 array_map(static fn (ProcessorSpec $spec): array => $spec->toArray(), $specs),

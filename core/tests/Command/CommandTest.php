@@ -93,6 +93,17 @@ it('lists processors', function (): void {
         ->and(hafen('processors')[0])->toBe(0);
 });
 
+it('keeps the docs of the processors what the program does', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-docs-'.getmypid();
+    expect(hafen('processors', '--docs', $folder)[0])->toBe(0);
+    // Made anew by core/bin/hafen processors --docs docs.
+    expect((string) file_get_contents("{$folder}/processors.md"))->toBe((string) file_get_contents(__DIR__.'/../../../docs/processors.md'));
+    foreach (glob("{$folder}/processors/*.svg") ?: [] as $picture) {
+        expect(simplexml_load_file($picture))->not->toBeFalse()->and(is_file(__DIR__.'/../../../docs/processors/'.basename($picture)))->toBeTrue();
+    }
+    exec('rm -rf '.escapeshellarg($folder));
+});
+
 it('tells refusals from wrong usage', function (int $status, string $says, string ...$words): void {
     $words = array_map(fn (string $word): string => str_replace('{folder}', $this->folder, $word), $words);
     [$got, , $error] = hafen(...$words);
