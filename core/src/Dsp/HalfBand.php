@@ -18,6 +18,9 @@ final class HalfBand
     /** @var list<float> first half of the taps that are not 0 */
     private readonly array $taps;
 
+    /** @var list<float> the same, twice: going up, half of the samples are new */
+    private readonly array $upTaps;
+
     /** @var list<float> */
     private array $upState = [];
 
@@ -44,6 +47,7 @@ final class HalfBand
         // The two phases must have the same gain at 0 Hz, or the rounded sum leaves a trace at half the rate.
         $sum = 4 * array_sum($taps);
         $this->taps = array_map(static fn (float $tap): float => $tap / $sum, $taps);
+        $this->upTaps = array_map(static fn (float $tap): float => 2.0 * $tap, $this->taps);
         $this->reset();
     }
 
@@ -69,10 +73,10 @@ final class HalfBand
         $n = count($samples);
         $delayed = [...$this->upHistory, ...$samples];
         $this->upHistory = array_slice($delayed, $n);
-        [$sums, $this->upState] = $this->sums($samples, $this->upState);
+        [$sums, $this->upState] = $this->sums($samples, $this->upTaps, $this->upState, 1);
         $out = [];
         for ($i = 0; $i < $n; ++$i) {
-            $out[] = 2.0 * $sums[$i];
+            $out[] = $sums[$i];
             $out[] = $delayed[$i];
         }
 
@@ -85,18 +89,30 @@ final class HalfBand
      */
     public function down(array $samples): array
     {
-        $even = [];
+        [$out, $this->downState] = $this->sums($samples, $this->taps, $this->downState, 2);
+        $n = count($out);
+        $pairs = $this->pairs();
         $odd = $this->oddHistory;
-        $n = count($samples) >> 1;
-        for ($i = 0; $i < $n; ++$i) {
-            $even[] = $samples[2 * $i];
-            $odd[] = $samples[2 * $i + 1];
+        if ($n < $pairs) {
+            for ($i = 0; $i < $n; ++$i) {
+                $odd[] = $samples[2 * $i + 1];
+                $out[$i] += 0.5 * $odd[$i];
+            }
+            $this->oddHistory = array_slice($odd, $n);
+
+            return $out;
         }
-        $this->oddHistory = array_slice($odd, $n);
-        [$out, $this->downState] = $this->sums($even, $this->downState);
-        for ($i = 0; $i < $n; ++$i) {
+        for ($i = 0; $i < $pairs; ++$i) {
             $out[$i] += 0.5 * $odd[$i];
         }
+        for ($j = 1; $i < $n; ++$i, $j += 2) {
+            $out[$i] += 0.5 * $samples[$j];
+        }
+        $late = [];
+        for ($last = 2 * $n; $j < $last; $j += 2) {
+            $late[] = $samples[$j];
+        }
+        $this->oddHistory = $late;
 
         return $out;
     }
@@ -108,12 +124,14 @@ final class HalfBand
 
     /**
      * @param  list<float>  $x
+     * @param  list<float>  $taps
      * @param  list<float>  $state
+     * @param  int  $stride  1 for every sample, 2 for every second one
      * @return array{list<float>, list<float>} sums, state
      */
-    private function sums(array $x, array $state): array
+    private function sums(array $x, array $taps, array $state, int $stride): array
     {
-        return $this->steep ? self::long($x, $this->taps, $state) : self::short($x, $this->taps, $state);
+        return $this->steep ? self::long($x, $taps, $state, $stride) : self::short($x, $taps, $state, $stride);
     }
 
     /**
@@ -124,11 +142,12 @@ final class HalfBand
      * @param  list<float>  $state
      * @return array{list<float>, list<float>} sums, state
      */
-    private static function long(array $x, array $taps, array $state): array
+    private static function long(array $x, array $taps, array $state, int $stride): array
     {
         [$t0, $t1, $t2, $t3, $t4, $t5, $t6, $t7, $t8, $t9, $t10, $t11] = $taps;
         [$s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $s12, $s13, $s14, $s15, $s16, $s17, $s18, $s19, $s20, $s21, $s22, $s23] = $state;
-        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+        $out = [];
+        for ($i = 0, $n = count($x); $i < $n; $i += $stride) {
             $v = $x[$i];
             $p0 = $t0 * $v;
             $p1 = $t1 * $v;
@@ -142,7 +161,7 @@ final class HalfBand
             $p9 = $t9 * $v;
             $p10 = $t10 * $v;
             $p11 = $t11 * $v;
-            $x[$i] = $p0 + $s1;
+            $out[] = $p0 + $s1;
             $s1 = $p1 + $s2;
             $s2 = $p2 + $s3;
             $s3 = $p3 + $s4;
@@ -168,7 +187,7 @@ final class HalfBand
             $s23 = $p0;
         }
 
-        return [$x, [$s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $s12, $s13, $s14, $s15, $s16, $s17, $s18, $s19, $s20, $s21, $s22, $s23]];
+        return [$out, [$s1, $s2, $s3, $s4, $s5, $s6, $s7, $s8, $s9, $s10, $s11, $s12, $s13, $s14, $s15, $s16, $s17, $s18, $s19, $s20, $s21, $s22, $s23]];
     }
 
     /**
@@ -179,17 +198,18 @@ final class HalfBand
      * @param  list<float>  $state
      * @return array{list<float>, list<float>} sums, state
      */
-    private static function short(array $x, array $taps, array $state): array
+    private static function short(array $x, array $taps, array $state, int $stride): array
     {
         [$t0, $t1, $t2, $t3] = $taps;
         [$s1, $s2, $s3, $s4, $s5, $s6, $s7] = $state;
-        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+        $out = [];
+        for ($i = 0, $n = count($x); $i < $n; $i += $stride) {
             $v = $x[$i];
             $p0 = $t0 * $v;
             $p1 = $t1 * $v;
             $p2 = $t2 * $v;
             $p3 = $t3 * $v;
-            $x[$i] = $p0 + $s1;
+            $out[] = $p0 + $s1;
             $s1 = $p1 + $s2;
             $s2 = $p2 + $s3;
             $s3 = $p3 + $s4;
@@ -199,6 +219,6 @@ final class HalfBand
             $s7 = $p0;
         }
 
-        return [$x, [$s1, $s2, $s3, $s4, $s5, $s6, $s7]];
+        return [$out, [$s1, $s2, $s3, $s4, $s5, $s6, $s7]];
     }
 }
