@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\HeadroomController;
+use App\Http\Controllers\KeyController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\PilotController;
@@ -28,6 +29,7 @@ Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
 Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
 Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo'])->whereNumber('revision');
 
+Route::get('sessions/{session}/channels/{channel}/key', [KeyController::class, 'show']);
 Route::get('sessions/{session}/notes', [PilotController::class, 'index']);
 Route::put('sessions/{session}/notes', [PilotController::class, 'update']);
 

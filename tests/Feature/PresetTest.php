@@ -51,3 +51,10 @@ it('leaves locked parameters alone when a preset is taken, and keeps two setting
     $edit(['type' => 'drop-other-setting']);
     expect($drive())->not->toHaveKey('other');
 });
+
+it('finds the key of a track, and none where nothing is recorded', function (): void {
+    $session = Demo::session();
+    expect($this->getJson("/api/sessions/{$session->id}/channels/cello/key")->assertOk()->json('key'))->toBeString();
+    $this->getJson("/api/sessions/{$session->id}/channels/main/key")->assertOk()->assertJsonPath('key', null);
+    $this->getJson("/api/sessions/{$session->id}/channels/nowhere/key")->assertUnprocessable();
+});

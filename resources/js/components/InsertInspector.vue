@@ -7,9 +7,10 @@ import type { Place } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
+import { tell, tellRefusal } from '@/stores/notices';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
-import { useSession } from '@/stores/session';
+import { newGesture, useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
 import OrderStrip from './OrderStrip.vue';
 import ParameterControl from './ParameterControl.vue';
@@ -83,6 +84,29 @@ function set(parameter: string, next: ParameterValue, gesture: string): void {
             local.value = {};
         }
     });
+}
+
+/** Sets key and scale to what the channel's recordings are most likely in. */
+async function estimateKey(): Promise<void> {
+    try {
+        const found = await api.get<{ key: string | null; scale?: string; lead?: number }>(
+            `sessions/${session.state?.id}/channels/${channel.value.id}/key`,
+        );
+        if (found.key === null || !found.scale) {
+            tell('There is nothing on this channel a key could be found in.');
+            return;
+        }
+        const gesture = newGesture();
+        set('key', found.key, gesture);
+        set('scale', found.scale, gesture);
+        tell(
+            (found.lead ?? 0) < 0.05
+                ? 'The key is a close call: listen before you trust it.'
+                : 'Key found in the recordings.',
+        );
+    } catch (error) {
+        tellRefusal(error);
+    }
 }
 
 /** A recording that is chosen is also the one that is used. */
@@ -208,6 +232,9 @@ function remove(): void {
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => change(parameter, next, gesture)"
         />
+        <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
+            Find the key in the recordings
+        </button>
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
             <LyingSlider
