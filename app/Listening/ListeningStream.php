@@ -189,7 +189,7 @@ final class ListeningStream
     {
         $before = $this->wishes;
         $this->wishes = $wishes;
-        if ($before === null || $wishes->change !== $before->change || $wishes->sweep?->frequency !== $before->sweep?->frequency || $wishes->sweep?->channel !== $before->sweep?->channel) {
+        if ($before === null || $wishes->change !== $before->change || $wishes->sweep != $before->sweep) {
             yield from $this->change($wishes);
         }
         if ($wishes->tap !== $before?->tap) {

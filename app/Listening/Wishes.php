@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
 
 /** What a listener wants just now, and the session's change it should be heard in. */
@@ -18,7 +19,7 @@ final readonly class Wishes
         public ?array $compare,
         public int $side,
         public bool $stopped,
-        public ?Sweep $sweep = null,
+        public Sweep|BandListen|null $sweep = null,
     ) {
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
 use Illuminate\Support\Facades\DB;
 use PDO;
@@ -34,7 +35,7 @@ final readonly class WishesReader
         }
         /** @var ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
-        /** @var ?array{channel: string, frequency: float|int} $sweep */
+        /** @var null|array{channel: string, frequency: float|int}|array{insert: string, band: string} $sweep */
         $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
 
         return new Wishes(
@@ -45,7 +46,11 @@ final readonly class WishesReader
             $compare,
             (int) $row['side'],
             (bool) $row['stopped'],
-            $sweep === null ? null : new Sweep($sweep['channel'], (float) $sweep['frequency']),
+            match (true) {
+                $sweep === null => null,
+                isset($sweep['insert']) => new BandListen($sweep['insert'], $sweep['band']),
+                default => new Sweep($sweep['channel'], (float) $sweep['frequency']),
+            },
         );
     }
 }

@@ -88,10 +88,14 @@ final class ListeningController
         }
         if ($body->has('sweep')) {
             $sweep = $body->get('sweep');
-            $wishes['sweep'] = $sweep->value === null ? null : [
-                'channel' => $sweep->keys(['channel', 'frequency'])->get('channel')->id(),
-                'frequency' => $sweep->get('frequency')->number(Sweep::LOWEST, Sweep::HIGHEST, 'Hz'),
-            ];
+            $wishes['sweep'] = match (true) {
+                $sweep->value === null => null,
+                $sweep->has('insert') => ['insert' => $sweep->keys(['insert', 'band'])->get('insert')->id(), 'band' => $sweep->get('band')->id()],
+                default => [
+                    'channel' => $sweep->keys(['channel', 'frequency'])->get('channel')->id(),
+                    'frequency' => $sweep->get('frequency')->number(Sweep::LOWEST, Sweep::HIGHEST, 'Hz'),
+                ],
+            };
         }
         if ($body->has('side')) {
             $wishes['side'] = $body->get('side')->integer(1, 2);

@@ -26,7 +26,9 @@ const isMoving = ref(false);
 let direction = 1;
 let timer: number | undefined;
 
-const isOn = computed(() => listening.sweep?.channel === props.channel.id);
+const isOn = computed(
+    () => listening.sweep !== null && 'channel' in listening.sweep && listening.sweep.channel === props.channel.id,
+);
 
 function put(hertz: number): void {
     frequency.value = Math.max(60, Math.min(4000, hertz));

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ParameterSpec, ParameterValue, Picture, ProcessorInsert } from '@/api/types';
 import { decibels } from '@/format';
@@ -85,6 +85,26 @@ function set(parameter: string, next: ParameterValue, gesture: string): void {
         }
     });
 }
+
+/** The band whose controls are shown, where it can be listened to alone. */
+const band = computed(() => {
+    const quality = shown.value.find((parameter) => parameter.id.endsWith('-q'));
+    return quality ? quality.id.slice(0, -2) : null;
+});
+const isBandHeard = computed(
+    () => listening.sweep !== null && 'insert' in listening.sweep && listening.sweep.insert === props.insert.id,
+);
+watch([band, () => props.insert.id], ([now], [, before]) => {
+    const heard = listening.sweep;
+    if (heard && 'insert' in heard && heard.insert === before) {
+        listening.sweepAt(now && before === props.insert.id ? { insert: props.insert.id, band: now } : null);
+    }
+});
+onUnmounted(() => {
+    if (isBandHeard.value) {
+        listening.sweepAt(null);
+    }
+});
 
 /** Sets key and scale to what the channel's recordings are most likely in. */
 async function estimateKey(): Promise<void> {
@@ -232,6 +252,15 @@ function remove(): void {
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => change(parameter, next, gesture)"
         />
+        <button
+            v-if="band"
+            class="text-button"
+            :aria-pressed="isBandHeard"
+            data-band-listen
+            @click="listening.sweepAt(isBandHeard ? null : { insert: insert.id, band })"
+        >
+            {{ isBandHeard ? 'Listening to this band alone: end' : 'Listen to this band alone' }}
+        </button>
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
         </button>

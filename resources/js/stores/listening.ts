@@ -8,6 +8,9 @@ import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
 import { useSurvey } from './survey';
 
+/** For the ears only: a boost that is moved over a channel, or one band of an equaliser alone. */
+export type Sweep = { channel: string; frequency: number } | { insert: string; band: string };
+
 /** Seconds a peak stays readable. */
 const HOLD = 1.2;
 /** Milliseconds between two redraws of the figures. */
@@ -32,7 +35,7 @@ export const useListening = defineStore('listening', () => {
     const compare = ref<Compare | null>(null);
     const side = ref<1 | 2>(1);
     /** A narrow boost over a channel, not part of the session. */
-    const sweep = ref<{ channel: string; frequency: number } | null>(null);
+    const sweep = ref<Sweep | null>(null);
     const matchGain = ref<number | null>(0);
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
@@ -236,7 +239,7 @@ export const useListening = defineStore('listening', () => {
         void play(loop.value.start);
     }
 
-    function sweepAt(about: { channel: string; frequency: number } | null): void {
+    function sweepAt(about: Sweep | null): void {
         sweep.value = about;
         tellWishes();
     }

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom;
+
+use Hafen\Edit\AddInsert;
+use Hafen\Edit\EditRefused;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/**
+ * One band of an equaliser alone, for the ears only: what lies under its bell, as a band-pass of the same frequency and Q hears it.
+ *
+ * Source: practice; the band-pass is the one of the sweep filter at rest, whose damping is 1/Q.
+ */
+final readonly class BandListen
+{
+    public function __construct(public string $insert, public string $band)
+    {
+    }
+
+    /**
+     * A session with the band-pass right after the equaliser.
+     *
+     * @throws EditRefused when the insert is gone, has no such band, or the row has no room
+     */
+    public function heardIn(Session $session, ProcessorCatalogue $processors): Session
+    {
+        $place = $session->place($this->insert);
+        $insert = $place?->insert;
+        if ($place === null || ! $insert instanceof ProcessorInsert) {
+            throw EditRefused::noSuchInsert($this->insert);
+        }
+        $spec = $processors->spec($insert->processor);
+        if ($spec->parameter("{$this->band}-frequency") === null || $spec->parameter("{$this->band}-q") === null) {
+            throw EditRefused::noSuchInsert("{$this->insert}/{$this->band}");
+        }
+        $values = ParameterValues::of($spec, $insert->parameters);
+        $resonance = 100.0 * log(1.0 / $values->number("{$this->band}-q") / M_SQRT2) / log(0.05 / M_SQRT2);
+
+        return (new AddInsert([$place->channel->id], $processors->spec('sweep-filter'), $place->row, $place->index + 1, [
+            'type' => 'band-pass',
+            'frequency' => min(16000.0, max(30.0, $values->number("{$this->band}-frequency"))),
+            'resonance' => min(100.0, max(0.0, $resonance)),
+            'envelope' => 0.0,
+            'depth' => 0.0,
+        ], $place->branch))->apply($session);
+    }
+}
