@@ -163,3 +163,14 @@ it('offers a better order and makes it when asked', function (): void {
     pressButton('Put it after', '[data-note=ambience-into-drive]');
     $this->browser->until(fn (): bool => rowOnServer('Frame drum') === ['amplifier', 'hall'], 'the better order');
 });
+
+it('has a compressor listen to another channel while it plays', function (): void {
+    $this->browser->find('[data-insert=i2] .name')->click();
+    $this->browser->waitFor('[data-key-source] select');
+    $this->browser->script('const s = document.querySelector("[data-key-source] select"); s.value = "frame-drum"; s.dispatchEvent(new Event("change"))');
+    $this->browser->until(fn (): bool => (insertOnServer('Upright bass', 'compressor')['key'] ?? null) === ['channel' => 'frame-drum', 'tap' => 'pre-fader'], 'the key');
+    // The main cannot be listened to by what feeds it; a loop over a send is refused by name.
+    onServerDo(['type' => 'set-parameter', 'insert' => 'i2', 'parameter' => 'threshold', 'value' => -50.0]);
+    playOn();
+    $this->browser->until(fn (): bool => heardNow() > 0.001 && $this->browser->has('[data-inspecting=i2] dt') && str_contains($this->browser->find('[data-inspecting=i2] dl')->getText(), 'reduction'), 'the reduction by the drum');
+});

@@ -117,6 +117,7 @@ final readonly class PathWriter
         $text = match ($route->kind) {
             RouteKind::Output => 'output',
             RouteKind::Tap => 'tap '.$route->tap->words(),
+            RouteKind::Key => 'key '.$route->tap->words(),
             RouteKind::Send => 'send '.$this->gain($route->send->gain ?? null).' '.$route->tap->words().($route->isOn() ? '' : ', off'),
         };
         $delay = $this->alignment->delay($route);

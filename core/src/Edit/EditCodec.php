@@ -35,7 +35,7 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
-        return new KeepsAutomation($this->edit($node, $session));
+        return new KeepsKeys(new KeepsAutomation($this->edit($node, $session)));
     }
 
     private function edit(JsonNode $node, Session $session): Edit
@@ -77,6 +77,7 @@ final readonly class EditCodec
             'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
             'set-parameters' => $this->setParameters($node, $session),
             'set-locked' => new SetLocked($fields('insert', 'parameter', 'locked')->get('insert')->id(), $this->parameterOf($node, $session), $node->get('locked')->boolean()),
+            'set-key' => $this->setKey($fields('insert', 'key'), $session),
             'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
@@ -187,6 +188,17 @@ final readonly class EditCodec
         $plain = $value->value;
 
         return new SetParameter($insert, $parameter, is_int($plain) ? (float) $plain : $plain);
+    }
+
+    private function setKey(JsonNode $node, Session $session): SetKey
+    {
+        $insert = $node->get('insert')->id();
+        $key = $node->get('key');
+        if ($key->value !== null && ! $this->specOf($insert, $session)->keyed) {
+            throw InvalidDocument::at($key->pointer, "{$this->specOf($insert, $session)->name} listens to nothing but the sound it works on");
+        }
+
+        return new SetKey($insert, $key->value === null ? null : RoutingEditCodec::tapSource($key->keys(['channel', 'tap'])));
     }
 
     private function parameterOf(JsonNode $node, Session $session): ParameterSpec

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Closure;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
@@ -53,8 +54,25 @@ final readonly class Compiler
             $replays = $excerpt->replays[$id] ?? [];
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
             $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
-            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id]) : []);
-            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader));
+            $strips[$id]->wait($alignment->arrival[$id]);
+            $keys = [];
+            foreach ($replays === [] ? $routes->keysInto($id) : [] as $route) {
+                if (isset($strips[$route->from]) && $route->insert !== null) {
+                    $keys[$route->insert] = $route;
+                }
+            }
+            $listening = function (ProcessorInsert $insert, int $late) use ($keys, $session, $alignment, $latency, $strips, $before, $id, &$feeds): ?Feed {
+                $route = $keys[$insert->id] ?? null;
+                if ($route === null) {
+                    return null;
+                }
+                // As late at the insert as the sound it works on.
+                $feed = $this->feed($route, $session, $alignment, $latency, $strips, $before, $late - $alignment->arrival[$id]);
+
+                return $feeds[$route->key()] = $feed;
+            };
+            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : []);
+            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening));
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
@@ -100,19 +118,7 @@ final readonly class Compiler
     {
         $feeds = [];
         foreach ($routes as $route) {
-            $from = $session->channel($route->from);
-            assert($from !== null);
-            $feed = $before->feeds[$route->key()] ?? new Feed($session->sampleRate);
-            $late = $alignment->arrival[$route->from] + match ($route->tap) {
-                TapPoint::Source => 0,
-                TapPoint::PreFader => $latency->of($from->inserts),
-                TapPoint::PostFader => $latency->of($from->inserts) + $latency->of($from->postInserts),
-            };
-            $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route), $late);
-            if ($before === null) {
-                $feed->settle();
-            }
-            $feeds[$route->key()] = $feed;
+            $feeds[$route->key()] = $this->feed($route, $session, $alignment, $latency, $strips, $before);
         }
         ksort($feeds, SORT_STRING);
 
@@ -120,30 +126,56 @@ final readonly class Compiler
     }
 
     /**
+     * @param  array<string, Strip>  $strips
+     * @param  int  $further  samples it is delayed beside what lines it up where it enters
+     */
+    private function feed(Route $route, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before, int $further = 0): Feed
+    {
+        $from = $session->channel($route->from);
+        assert($from !== null);
+        $feed = $before->feeds[$route->key()] ?? new Feed($session->sampleRate);
+        $late = $alignment->arrival[$route->from] + match ($route->tap) {
+            TapPoint::Source => 0,
+            TapPoint::PreFader => $latency->of($from->inserts),
+            TapPoint::PostFader => $latency->of($from->inserts) + $latency->of($from->postInserts),
+        };
+        $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route) + $further, $late);
+        if ($before === null) {
+            $feed->settle();
+        }
+
+        return $feed;
+    }
+
+    /**
      * @param  list<Insert>  $inserts
      * @param  array<string, Stop>  $known  that were there before, by the stage after each
      * @param  int  $late  samples by which sound comes late to the row
+     * @param  Closure(ProcessorInsert, int): ?Feed  $listening  what an insert listens to, so late
      * @return list<Stop>
      */
-    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $late): array
+    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): array
     {
         $stops = [];
         foreach ($inserts as $insert) {
             $stops[] = $stop = $insert instanceof Split
-                ? $this->split($insert, $channel, $known, $setting, $late)
-                : $this->slot($insert, $channel, $known, $setting, $late);
+                ? $this->split($insert, $channel, $known, $setting, $late, $listening)
+                : $this->slot($insert, $channel, $known, $setting, $late, $listening);
             $late += $stop->latency();
         }
 
         return $stops;
     }
 
-    /** @param  array<string, Stop>  $known */
-    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $late): SplitSlot
+    /**
+     * @param  array<string, Stop>  $known
+     * @param  Closure(ProcessorInsert, int): ?Feed  $listening
+     */
+    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): SplitSlot
     {
         $stops = [];
         foreach ($split->branches as $branch) {
-            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $late);
+            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $late, $listening);
         }
         $slot = $known["insert:{$split->id}"] ?? null;
         if (! $slot instanceof SplitSlot) {
@@ -154,8 +186,11 @@ final readonly class Compiler
         return $slot;
     }
 
-    /** @param  array<string, Stop>  $known */
-    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting, int $late): Slot
+    /**
+     * @param  array<string, Stop>  $known
+     * @param  Closure(ProcessorInsert, int): ?Feed  $listening
+     */
+    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): Slot
     {
         assert($insert instanceof ProcessorInsert);
         $slot = $known["insert:{$insert->id}"] ?? null;
@@ -171,6 +206,7 @@ final readonly class Compiler
             );
         }
         $slot->configure($insert, $channel, $late);
+        $slot->listenTo($listening($insert, $late));
 
         return $slot;
     }

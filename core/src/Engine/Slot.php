@@ -6,6 +6,7 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
+use Hafen\Processor\Keyed;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
@@ -40,6 +41,11 @@ final class Slot implements Stop
     private int $late = 0;
 
     private int $position = 0;
+
+    private ?Feed $key = null;
+
+    /** What the processor listens to, during one block. */
+    private ?Block $heard = null;
 
     private int $nanoseconds = 0;
 
@@ -84,6 +90,12 @@ final class Slot implements Stop
         $this->share->resize($this->processor->latency());
     }
 
+    /** Has the processor listen to another sound; null is the sound it works on. */
+    public function listenTo(?Feed $key): void
+    {
+        $this->key = $key;
+    }
+
     /** Is where it was set to be, at once: for a path that has not sounded yet. */
     public function settle(): void
     {
@@ -112,6 +124,7 @@ final class Slot implements Stop
     {
         $start = hrtime(true);
         $this->position = $place - $this->late;
+        $this->heard = $this->key?->take($place, $block->frames());
         $this->share->process($block, $this->wet(...), $this->ride->isIdle() ? null : $this->ride->gains($this->position, $block->frames()));
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
@@ -156,6 +169,7 @@ final class Slot implements Stop
     {
         $this->processor instanceof Positioned && $this->processor->at($this->position);
         if (! $this->glide->moving() && $this->parameterRide === null) {
+            $this->key($this->heard);
             $this->processor->process($block);
 
             return;
@@ -172,6 +186,11 @@ final class Slot implements Stop
                 $block->mono,
             );
             $this->set($this->position + $at, $this->parameterRide === null ? Grid::STEP : $length);
+            $this->key($this->heard === null ? null : new Block(
+                array_slice($this->heard->left, $at, $length),
+                $this->heard->mono ? [] : array_slice($this->heard->right, $at, $length),
+                $this->heard->mono,
+            ));
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;
@@ -180,6 +199,13 @@ final class Slot implements Stop
         $block->left = array_merge(...$left);
         $block->right = $mono ? [] : array_merge(...$right);
         $block->mono = $mono;
+    }
+
+    private function key(?Block $heard): void
+    {
+        if ($heard !== null && $this->processor instanceof Keyed) {
+            $this->processor->key($heard);
+        }
     }
 
     private function set(int $position, int $frames): void

@@ -51,6 +51,8 @@ final class Strip
     /** @var list<Feed> what comes in from other strips */
     private array $feeds = [];
 
+    private int $waiting = 0;
+
     private bool $followsTap = false;
 
     private Width $width = Width::Stereo;
@@ -112,6 +114,12 @@ final class Strip
     {
         $this->feeds = $feeds;
         $this->followsTap = $followsTap;
+    }
+
+    /** Has clips sound so many samples later. */
+    public function wait(int $samples): void
+    {
+        $this->waiting = $samples;
     }
 
     /** Has what passes at a stage be there for others after each block. */
@@ -344,7 +352,8 @@ final class Strip
     private function gather(int $place, int $frames): Block
     {
         if ($this->clips !== null) {
-            return $this->clips->read($place, $frames);
+            // What an insert listens to may come later than clips would: they wait for it.
+            return $this->clips->read($place - $this->waiting, $frames);
         }
         if ($this->followsTap && count($this->feeds) === 1) {
             $block = $this->feeds[0]->take($place, $frames);

@@ -8,7 +8,8 @@ namespace Hafen\Processor;
  * What a processor is called, what it can be set to, and what the rest of the program has to know about it.
  *
  * `levelDependent`: it sounds different when fed louder or softer. `wetOnly`: it puts out no dry sound, so that on a
- * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out.
+ * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `keyed`: it can
+ * listen to another sound, see {@see Keyed}.
  */
 final readonly class ProcessorSpec
 {
@@ -26,6 +27,7 @@ final readonly class ProcessorSpec
         public bool $wetOnly = false,
         public bool $widens = false,
         public array $synonyms = [],
+        public bool $keyed = false,
     ) {
     }
 
@@ -57,6 +59,7 @@ final readonly class ProcessorSpec
             'levelDependent' => $this->levelDependent,
             'wetOnly' => $this->wetOnly,
             'widens' => $this->widens,
+            'keyed' => $this->keyed,
             'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),

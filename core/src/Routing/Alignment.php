@@ -42,8 +42,10 @@ final readonly class Alignment
         $routes = Routes::of($session);
         $arrival = $delays = $offsets = [];
         foreach ($routes->order() as $id) {
+            // What an insert listens to is waited for like what sounds.
+            $into = [...$routes->into($id), ...$routes->keysInto($id)];
             $late = [];
-            foreach ($routes->into($id) as $route) {
+            foreach ($into as $route) {
                 $late[$route->key()] = $arrival[$route->from] + match ($route->tap) {
                     TapPoint::Source => 0,
                     TapPoint::PreFader => $before[$route->from],
@@ -51,14 +53,14 @@ final readonly class Alignment
                 };
             }
             $aligned = array_filter(
-                $routes->into($id),
+                $into,
                 static fn (Route $route): bool => $session->channel($route->from)->aligned ?? true,
             );
             $arrival[$id] = max([0, ...array_values(array_map(static fn (Route $route): int => $late[$route->key()], $aligned))]);
             foreach ($aligned as $route) {
                 $delays[$route->key()] = $arrival[$id] - $late[$route->key()];
             }
-            foreach ($routes->into($id) as $route) {
+            foreach ($into as $route) {
                 if (! in_array($route, $aligned, true)) {
                     $offsets[$route->key()] = $late[$route->key()] - $arrival[$id];
                 }

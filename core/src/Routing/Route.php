@@ -14,6 +14,7 @@ final readonly class Route
      * @param  string  $from  id of a channel
      * @param  string  $to  id of a channel
      * @param  ?Send  $send  where it is one
+     * @param  ?string  $insert  that listens, where it is a key
      */
     public function __construct(
         public RouteKind $kind,
@@ -21,13 +22,18 @@ final readonly class Route
         public TapPoint $tap,
         public string $to,
         public ?Send $send = null,
+        public ?string $insert = null,
     ) {
     }
 
     /** The same from one revision to the next, as long as it leads from the same place to the same place. */
     public function key(): string
     {
-        $what = $this->send === null ? $this->kind->value : "send:{$this->send->id}";
+        $what = match (true) {
+            $this->send !== null => "send:{$this->send->id}",
+            $this->insert !== null => "key:{$this->insert}",
+            default => $this->kind->value,
+        };
 
         return "{$what}:{$this->from}:{$this->tap->value}:{$this->to}";
     }

@@ -10,4 +10,7 @@ enum RouteKind: string
     case Output = 'output';
     case Send = 'send';
     case Tap = 'tap';
+
+    /** What an insert listens to: it is not heard. */
+    case Key = 'key';
 }

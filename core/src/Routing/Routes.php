@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Session\Channel;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\TapPoint;
 use Hafen\Session\TapSource;
@@ -47,16 +48,28 @@ final readonly class Routes
         return array_merge(...array_values($this->outOf));
     }
 
-    /** @return list<Route> */
+    /** @return list<Route> that bring sound */
     public function into(string $channel): array
     {
-        return $this->into[$channel] ?? [];
+        return self::sounding($this->into[$channel] ?? []);
     }
 
-    /** @return list<Route> */
+    /** @return list<Route> that carry sound on */
     public function outOf(string $channel): array
     {
-        return $this->outOf[$channel] ?? [];
+        return self::sounding($this->outOf[$channel] ?? []);
+    }
+
+    /** @return list<Route> to what listens on this channel without its being heard */
+    public function keysInto(string $channel): array
+    {
+        return array_values(array_filter($this->into[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Key));
+    }
+
+    /** @return list<Route> from this channel to what listens to it */
+    public function keysOutOf(string $channel): array
+    {
+        return array_values(array_filter($this->outOf[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Key));
     }
 
     /**
@@ -67,7 +80,7 @@ final readonly class Routes
      */
     public function upstream(string $channel, ?callable $along = null): array
     {
-        return self::reach($channel, $this->into, static fn (Route $route): string => $route->from, $along);
+        return self::reach($channel, array_map(self::sounding(...), $this->into), static fn (Route $route): string => $route->from, $along);
     }
 
     /**
@@ -78,7 +91,7 @@ final readonly class Routes
      */
     public function downstream(string $channel, ?callable $along = null): array
     {
-        return self::reach($channel, $this->outOf, static fn (Route $route): string => $route->to, $along);
+        return self::reach($channel, array_map(self::sounding(...), $this->outOf), static fn (Route $route): string => $route->to, $along);
     }
 
     /**
@@ -94,7 +107,7 @@ final readonly class Routes
         while ($ready !== []) {
             $id = array_shift($ready);
             $order[] = $id;
-            foreach ($this->outOf($id) as $route) {
+            foreach ($this->outOf[$id] ?? [] as $route) {
                 if (--$waiting[$route->to] === 0) {
                     $ready[] = $route->to;
                 }
@@ -127,7 +140,7 @@ final readonly class Routes
         $seen = [];
         while (! isset($seen[$id])) {
             $seen[$id] = count($back);
-            foreach ($this->into($id) as $route) {
+            foreach ($this->into[$id] ?? [] as $route) {
                 if (! isset($free[$route->from])) {
                     $back[] = $route;
                     $id = $route->from;
@@ -146,12 +159,26 @@ final readonly class Routes
         if ($channel->source instanceof TapSource) {
             $routes[] = new Route(RouteKind::Tap, $channel->source->channel, $channel->source->tap, $channel->id);
         }
+        foreach ($channel->allInserts() as $insert) {
+            if ($insert instanceof ProcessorInsert && $insert->key !== null) {
+                $routes[] = new Route(RouteKind::Key, $insert->key->channel, $insert->key->tap, $channel->id, null, $insert->id);
+            }
+        }
         foreach ($channel->sends as $send) {
             $routes[] = new Route(RouteKind::Send, $channel->id, $send->tap, $send->to, $send);
         }
         $routes[] = new Route(RouteKind::Output, $channel->id, TapPoint::PostFader, $channel->output);
 
         return $routes;
+    }
+
+    /**
+     * @param  list<Route>  $routes
+     * @return list<Route>
+     */
+    private static function sounding(array $routes): array
+    {
+        return array_values(array_filter($routes, static fn (Route $route): bool => $route->kind !== RouteKind::Key));
     }
 
     /**

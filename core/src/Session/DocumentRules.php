@@ -30,6 +30,7 @@ final class DocumentRules
             foreach ($channel->sends as $s => $send) {
                 self::once("send {$send->id}", "{$place}/sends/{$s}/id", $send->id, 'send', $seen);
             }
+            self::keys($session, $channel, $place);
             self::output($session, $channel, "{$place}/output");
             self::sends($session, $channel, "{$place}/sends");
             if ($channel->source instanceof TapSource && $session->channel($channel->source->channel) === null) {
@@ -37,6 +38,20 @@ final class DocumentRules
             }
         }
         self::loops($session);
+    }
+
+    private static function keys(Session $session, Channel $channel, string $place): void
+    {
+        foreach (Inserts::all($channel->inserts) as $insert) {
+            if ($insert instanceof ProcessorInsert && $insert->key !== null && $session->channel($insert->key->channel) === null) {
+                throw InvalidDocument::at("{$place}/inserts", "Insert \"{$insert->id}\" listens to \"{$insert->key->channel}\"; allowed is the id of a channel");
+            }
+        }
+        foreach (Inserts::all($channel->postInserts) as $insert) {
+            if ($insert instanceof ProcessorInsert && $insert->key !== null) {
+                throw InvalidDocument::at("{$place}/postInserts", "Insert \"{$insert->id}\" listens to another channel; only inserts before the fader can");
+            }
+        }
     }
 
     /**
@@ -122,9 +137,10 @@ final class DocumentRules
             return;
         }
         $closing = $loop[count($loop) - 1];
-        $index = array_search($closing->kind === RouteKind::Tap ? $closing->to : $closing->from, array_map(static fn (Channel $channel): string => $channel->id, $session->channels), true);
+        $index = array_search(in_array($closing->kind, [RouteKind::Tap, RouteKind::Key], true) ? $closing->to : $closing->from, array_map(static fn (Channel $channel): string => $channel->id, $session->channels), true);
         $place = match ($closing->kind) {
             RouteKind::Tap => 'source',
+            RouteKind::Key => 'inserts',
             RouteKind::Output => 'output',
             RouteKind::Send => 'sends',
         };

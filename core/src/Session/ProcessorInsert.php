@@ -7,7 +7,7 @@ namespace Hafen\Session;
 /**
  * A processor in a row. `mix` runs from 0 (dry) to 1 (wet). `parameters` holds only what was set; the rest has its default.
  * `locked` names the parameters presets leave alone; `other` is a second setting kept beside the one at work;
- * `preset` is the name of the preset taken last.
+ * `preset` is the name of the preset taken last; `key` is what it listens to instead of the sound it works on.
  */
 final readonly class ProcessorInsert implements Insert
 {
@@ -26,6 +26,7 @@ final readonly class ProcessorInsert implements Insert
         public array $locked = [],
         public ?OtherSetting $other = null,
         public string $preset = '',
+        public ?TapSource $key = null,
     ) {
     }
 
@@ -64,6 +65,11 @@ final readonly class ProcessorInsert implements Insert
         $others = array_values(array_filter($this->locked, static fn (string $other): bool => $other !== $parameter));
 
         return $this->copy(locked: $locked ? [...$others, $parameter] : $others);
+    }
+
+    public function withKey(?TapSource $key): self
+    {
+        return $this->copy(key: $key);
     }
 
     public function withPreset(string $preset): self

@@ -102,7 +102,7 @@ final readonly class RowCodec
 
     private function processor(JsonNode $node): ProcessorInsert
     {
-        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset']);
+        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'key']);
         $processor = $node->get('processor')->text(1, 100);
         if (! $this->processors->has($processor)) {
             throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
@@ -117,6 +117,7 @@ final readonly class RowCodec
             $node->has('locked') ? $this->locked($node->get('locked'), $processor) : [],
             $node->has('other') ? $this->other($node->get('other'), $processor) : null,
             $node->optional('preset')?->text(0, 120) ?? '',
+            $node->has('key') ? $this->key($node->get('key'), $processor) : null,
         );
     }
 
@@ -134,6 +135,16 @@ final readonly class RowCodec
         }
 
         return $locked;
+    }
+
+    private function key(JsonNode $node, string $processor): TapSource
+    {
+        if (! $this->processors->spec($processor)->keyed) {
+            throw InvalidDocument::at($node->pointer, "{$this->processors->spec($processor)->name} listens to nothing but the sound it works on");
+        }
+        $node->keys(['channel', 'tap']);
+
+        return new TapSource($node->get('channel')->id(), SessionCodec::tap($node->get('tap')));
     }
 
     private function other(JsonNode $node, string $processor): OtherSetting
@@ -213,6 +224,7 @@ final readonly class RowCodec
             'mix' => $insert->mix,
             'parameters' => (object) $insert->parameters,
             ...($insert->locked === [] ? [] : ['locked' => $insert->locked]),
+            ...($insert->key === null ? [] : ['key' => ['channel' => $insert->key->channel, 'tap' => $insert->key->tap->value]]),
             ...($insert->preset === '' ? [] : ['preset' => $insert->preset]),
             ...($insert->other === null ? [] : ['other' => ['side' => $insert->other->side, 'parameters' => (object) $insert->other->parameters]]),
         ];

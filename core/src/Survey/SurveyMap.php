@@ -49,7 +49,7 @@ final readonly class SurveyMap
             assert($channel !== null);
             $heard = self::heard($codec->channelToArray($channel));
             $feeds = $needs = [];
-            foreach ($routes->into($id) as $route) {
+            foreach ([...$routes->into($id), ...$routes->keysInto($id)] as $route) {
                 $feeds[$route->key()] = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
                 $needs["{$route->from}:pre"] = [$route->from, $upKeys[$route->from], Tap::PRE_FADER];
                 if ($route->tap === TapPoint::Source) {
@@ -67,7 +67,7 @@ final readonly class SurveyMap
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
                 ...self::lanes($channel, static fn (Lane $lane): bool => $lane->target->kind !== LaneKind::Send && ! self::isAbout($lane, $channel->inserts)),
             ]);
-            $taken = array_filter($routes->outOf($id), static fn (Route $route): bool => $route->tap === TapPoint::Source);
+            $taken = array_filter([...$routes->outOf($id), ...$routes->keysOutOf($id)], static fn (Route $route): bool => $route->tap === TapPoint::Source);
             $up = new SurveyPart($id, Section::UpToFader, $upKeys[$id], array_values($needs),
                 [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
             $out = new SurveyPart($id, Section::FromFader, $outKeys[$id], [[$id, $upKeys[$id], Tap::PRE_FADER]], [], 1 + 3 * count($channel->postInserts));

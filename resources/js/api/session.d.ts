@@ -139,6 +139,13 @@ export interface ProcessorInsert {
      */
     preset?: string;
     /**
+     * The tap of another channel that is listened to instead of the sound worked on; only before the fader, and only where the processor can
+     */
+    key?: {
+        channel: Id;
+        tap: 'source' | 'pre-fader' | 'post-fader';
+    };
+    /**
      * Parameters that presets leave alone
      *
      * @maxItems 10000

@@ -13,7 +13,7 @@ import type {
 
 /** What the server sends is complete: nothing is left to defaults. */
 /** What an insert has only where it was used. */
-type Kept = 'preset' | 'locked' | 'other';
+type Kept = 'preset' | 'locked' | 'other' | 'key';
 
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
@@ -111,6 +111,8 @@ export interface ProcessorSpec {
     levelDependent: boolean;
     wetOnly: boolean;
     widens: boolean;
+    /** It can listen to another channel. */
+    keyed: boolean;
     /** Per cent of one core for a stereo instance, as measured. */
     cost: number | null;
     synonyms: string[];

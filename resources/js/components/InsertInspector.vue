@@ -12,6 +12,7 @@ import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
+import KeySource from './KeySource.vue';
 import OrderStrip from './OrderStrip.vue';
 import ParameterControl from './ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
@@ -264,6 +265,7 @@ function remove(): void {
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
         </button>
+        <KeySource v-if="spec.keyed && row === 'inserts'" :channel="channel" :insert="insert" />
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
             <LyingSlider

@@ -52,6 +52,7 @@ final class Compressor implements Keyed, Processor, ReducesGain
             ],
             levelDependent: true,
             synonyms: ['comp', 'compression', 'dynamics', 'glue'],
+            keyed: true,
         );
     }
 

@@ -83,6 +83,7 @@ final class Gate implements Keyed, Processor, ReducesGain
             ],
             levelDependent: true,
             synonyms: ['noise gate', 'expander', 'dynamics', 'spill', 'bleed'],
+            keyed: true,
         );
     }
 

@@ -75,6 +75,7 @@ final class MultibandCompressor implements Keyed, Processor, ReducesGain
             $parameters,
             levelDependent: true,
             synonyms: ['comp', 'multiband', 'bands', 'dynamics', 'master'],
+            keyed: true,
         );
     }
 

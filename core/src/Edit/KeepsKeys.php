@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit;
+
+use Hafen\Routing\Routes;
+use Hafen\Session\Inserts;
+use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Any edit, and after it no insert that listens to what is gone, to what comes after itself, or from behind the fader: it listens to itself again. */
+final readonly class KeepsKeys implements Edit
+{
+    public function __construct(public Edit $edit)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $after = $this->edit->apply($session);
+        foreach ($after->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                if (! $insert instanceof ProcessorInsert || $insert->key === null) {
+                    continue;
+                }
+                $isBehind = in_array($insert, Inserts::all($channel->postInserts), true);
+                if ($isBehind || $after->channel($insert->key->channel) === null) {
+                    $after = self::withoutKey($after, $insert->id);
+                }
+            }
+        }
+        while (($listener = self::inLoop($after)) !== null) {
+            $after = self::withoutKey($after, $listener);
+        }
+
+        return $after;
+    }
+
+    public function label(Session $before): string
+    {
+        return $this->edit->label($before);
+    }
+
+    public function touches(Session $before): array
+    {
+        return $this->edit->touches($before);
+    }
+
+    /** An insert whose listening closes a loop. */
+    private static function inLoop(Session $session): ?string
+    {
+        foreach (Routes::of($session)->loop() ?? [] as $route) {
+            if ($route->insert !== null) {
+                return $route->insert;
+            }
+        }
+
+        return null;
+    }
+
+    private static function withoutKey(Session $session, string $insert): Session
+    {
+        return ProcessorInserts::change($session, $insert, static fn (ProcessorInsert $one): ProcessorInsert => $one->withKey(null));
+    }
+}

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Channel, ProcessorInsert } from '@/api/types';
+import { useSession } from '@/stores/session';
+
+/** What an insert listens to: the sound it works on, or a tap of another channel. */
+const props = defineProps<{ channel: Channel; insert: ProcessorInsert }>();
+
+const session = useSession();
+const TAPS = [
+    ['source', 'source'],
+    ['pre-fader', 'before fader'],
+    ['post-fader', 'after fader'],
+] as const;
+
+const others = computed(() =>
+    session.channels.filter((other) => other.id !== props.channel.id && other.kind !== 'main'),
+);
+
+function listen(channel: string, tap: string): void {
+    void session.edit({ type: 'set-key', insert: props.insert.id, key: channel === '' ? null : { channel, tap } });
+}
+</script>
+
+<template>
+    <div class="key" data-key-source>
+        <span>Listens to</span>
+        <span class="choices">
+            <select
+                aria-label="Listens to"
+                :value="insert.key?.channel ?? ''"
+                @change="listen(($event.target as HTMLSelectElement).value, insert.key?.tap ?? 'pre-fader')"
+            >
+                <option value="">its own sound</option>
+                <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
+            </select>
+            <select
+                v-if="insert.key"
+                aria-label="Listens at"
+                :value="insert.key.tap"
+                @change="listen(insert.key?.channel ?? '', ($event.target as HTMLSelectElement).value)"
+            >
+                <option v-for="[tap, words] in TAPS" :key="tap" :value="tap">{{ words }}</option>
+            </select>
+        </span>
+    </div>
+</template>
+
+<style scoped>
+.key {
+    display: grid;
+    grid-template-columns: 84px 1fr;
+    align-items: center;
+    min-height: 29px;
+}
+
+.choices {
+    display: flex;
+    justify-content: flex-end;
+    gap: 4px;
+    min-width: 0;
+}
+
+select {
+    min-width: 0;
+    padding: 2px 4px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+</style>
