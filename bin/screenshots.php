@@ -43,6 +43,19 @@ try {
     sleep(1);
     $browser->screenshot("{$folder}/inspector-eq.png");
 
+    // Two editors, taken back afterwards.
+    foreach (['graphic-eq-10' => ['band-125' => 4.0, 'band-500' => -3.0, 'band-8000' => 5.0], 'waveshaper' => ['point-1' => -60.0, 'point-7' => 90.0]] as $processor => $parameters) {
+        $change = $hafen->get('sessions/1')['change'];
+        $hafen->post('sessions/1/edits', ['base' => $change, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => $processor, 'parameters' => $parameters]]);
+        $browser->visit($hafen->url('/?session=1'));
+        $browser->waitFor("[data-channel-row=cello] [data-processor={$processor}] .name")->click();
+        $browser->waitFor('[data-inspecting] .picture');
+        sleep(1);
+        $browser->screenshot("{$folder}/editor-".($processor === 'waveshaper' ? 'waveshaper' : 'graphic').'.png');
+        $hafen->post('sessions/1/undo');
+    }
+    $browser->visit($hafen->url('/?session=1'));
+
     // An open split, and what its equal branches add.
     $browser->find('[data-channel-row=announcement] .fork')->click();
     $browser->waitFor('[data-rise]');
