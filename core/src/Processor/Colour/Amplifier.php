@@ -9,9 +9,9 @@ use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -46,11 +46,11 @@ final class Amplifier implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $power = null;
+    private readonly SteppedGain $power;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     public static function spec(): ProcessorSpec
     {
@@ -98,6 +98,9 @@ final class Amplifier implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->power = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->first = new Saturator(isTwice: true);
         $this->second = new Saturator(isTwice: true);
         $this->before = new BiquadCascade;
@@ -108,11 +111,9 @@ final class Amplifier implements Processor
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        foreach (['gain' => 'input', 'power' => 'power', 'output' => 'output'] as $parameter => $ramp) {
-            $gain = Decibel::toGain($values->number($parameter));
-            $this->{$ramp} ??= GainRamp::betweenSteps($gain, $rate);
-            $this->{$ramp}->towards($gain);
-        }
+        $this->input->set($values->number('gain'));
+        $this->power->set($values->number('power'));
+        $this->output->set($values->number('output'));
         $this->before->set(['tight' => BiquadCoefficients::firstOrderHighPass($values->number('tight'), $rate)]);
         $this->between->set(['dc' => BiquadCoefficients::firstOrderHighPass(30.0, $rate), ...self::tone($values, $rate)]);
         $this->after->set(self::cabinet($values->choice('cabinet'), $rate));
@@ -121,13 +122,13 @@ final class Amplifier implements Processor
     public function process(Block $block): void
     {
         $this->before->process($block);
-        $this->input?->process($block);
+        $this->input->process($block);
         $this->first->process($block, self::bend(...));
         $this->between->process($block);
-        $this->power?->process($block);
+        $this->power->process($block);
         $this->second->process($block, RationalTanh::bend(...));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
@@ -136,7 +137,7 @@ final class Amplifier implements Processor
             $part->reset();
         }
         foreach ([$this->input, $this->power, $this->output] as $ramp) {
-            $ramp?->settle();
+            $ramp->settle();
         }
     }
 

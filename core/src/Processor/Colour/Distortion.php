@@ -8,8 +8,8 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -31,9 +31,9 @@ final class Distortion implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     private string $kind = 'hard';
 
@@ -83,6 +83,8 @@ final class Distortion implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator;
         $this->before = new BiquadCascade;
         $this->after = new BiquadCascade;
@@ -91,12 +93,8 @@ final class Distortion implements Processor
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $input = Decibel::toGain($values->number('drive'));
-        $output = Decibel::toGain($values->number('output'));
-        $this->input ??= GainRamp::betweenSteps($input, $rate);
-        $this->output ??= GainRamp::betweenSteps($output, $rate);
-        $this->input->towards($input);
-        $this->output->towards($output);
+        $this->input->set($values->number('drive'));
+        $this->output->set($values->number('output'));
         $this->kind = $values->choice('kind');
         $this->before->set($values->number('tight') > 20.0 ? ['tight' => BiquadCoefficients::highPass($values->number('tight'), M_SQRT1_2, $rate)] : []);
         $sections = $this->kind === 'fuzz' ? ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $rate)] : [];
@@ -109,10 +107,10 @@ final class Distortion implements Processor
     public function process(Block $block): void
     {
         $this->before->process($block);
-        $this->input?->process($block);
+        $this->input->process($block);
         $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->kind));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
@@ -120,8 +118,8 @@ final class Distortion implements Processor
         $this->before->reset();
         $this->saturator->reset();
         $this->after->reset();
-        $this->input?->settle();
-        $this->output?->settle();
+        $this->input->settle();
+        $this->output->settle();
     }
 
     public function latency(): int

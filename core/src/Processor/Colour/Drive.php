@@ -8,8 +8,8 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -30,9 +30,9 @@ final class Drive implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     private float $shape = 0.0;
 
@@ -81,18 +81,16 @@ final class Drive implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator;
         $this->after = new BiquadCascade;
     }
 
     public function set(ParameterValues $values): void
     {
-        $input = Decibel::toGain($values->number('drive'));
-        $output = Decibel::toGain($values->number('output'));
-        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
-        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
-        $this->input->towards($input);
-        $this->output->towards($output);
+        $this->input->set($values->number('drive'));
+        $this->output->set($values->number('output'));
         $this->shape = $values->number('shape') / 100.0;
         $this->bias = $values->number('bias') / 100.0;
         $sections = [];
@@ -107,18 +105,18 @@ final class Drive implements Processor
 
     public function process(Block $block): void
     {
-        $this->input?->process($block);
+        $this->input->process($block);
         $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->shape, $this->bias));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
     {
         $this->saturator->reset();
         $this->after->reset();
-        $this->input?->settle();
-        $this->output?->settle();
+        $this->input->settle();
+        $this->output->settle();
     }
 
     public function latency(): int

@@ -8,9 +8,9 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -35,9 +35,9 @@ final class TapeStage implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     public static function spec(): ProcessorSpec
     {
@@ -83,6 +83,8 @@ final class TapeStage implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator(isTwice: true);
         $this->before = new BiquadCascade;
         $this->after = new BiquadCascade;
@@ -90,23 +92,19 @@ final class TapeStage implements Processor
 
     public function set(ParameterValues $values): void
     {
-        $input = Decibel::toGain($values->number('drive'));
-        $output = Decibel::toGain($values->number('output'));
-        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
-        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
-        $this->input->towards($input);
-        $this->output->towards($output);
+        $this->input->set($values->number('drive'));
+        $this->output->set($values->number('output'));
         $this->before->set(['emphasis' => self::emphasis($values->number('emphasis'), $this->setting->sampleRate)]);
         $this->after->set(self::after($values, $this->setting->sampleRate));
     }
 
     public function process(Block $block): void
     {
-        $this->input?->process($block);
+        $this->input->process($block);
         $this->before->process($block);
         $this->saturator->process($block, RationalTanh::bend(...));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
@@ -114,8 +112,8 @@ final class TapeStage implements Processor
         $this->before->reset();
         $this->saturator->reset();
         $this->after->reset();
-        $this->input?->settle();
-        $this->output?->settle();
+        $this->input->settle();
+        $this->output->settle();
     }
 
     public function latency(): int

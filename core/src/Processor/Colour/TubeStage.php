@@ -8,8 +8,8 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,9 +32,9 @@ final class TubeStage implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     private float $bias = 0.0;
 
@@ -91,6 +91,8 @@ final class TubeStage implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator;
         $this->after = new BiquadCascade;
         $this->after->set(['dc' => BiquadCoefficients::firstOrderHighPass(10.0, $setting->sampleRate)]);
@@ -98,19 +100,15 @@ final class TubeStage implements Processor
 
     public function set(ParameterValues $values): void
     {
-        $input = Decibel::toGain($values->number('drive'));
-        $output = Decibel::toGain($values->number('output'));
-        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
-        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
-        $this->input->towards($input);
-        $this->output->towards($output);
+        $this->input->set($values->number('drive'));
+        $this->output->set($values->number('output'));
         $this->bias = self::working($values);
         $this->lean = $values->number('lean') / 100.0;
     }
 
     public function process(Block $block): void
     {
-        $this->input?->process($block);
+        $this->input->process($block);
         if (! $block->mono && $this->wasMono) {
             $this->meanRight = $this->meanLeft;
         }
@@ -121,15 +119,15 @@ final class TubeStage implements Processor
         }
         $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->bias));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
     {
         $this->saturator->reset();
         $this->after->reset();
-        $this->input?->settle();
-        $this->output?->settle();
+        $this->input->settle();
+        $this->output->settle();
         $this->meanLeft = $this->meanRight = 0.0;
         $this->wasMono = true;
     }

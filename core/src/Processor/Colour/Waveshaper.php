@@ -5,12 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\GainRamp;
 use Hafen\Dsp\MonotoneCubic;
 use Hafen\Dsp\Saturator;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -39,9 +38,12 @@ final class Waveshaper implements Processor
 
     private readonly BiquadCascade $after;
 
-    private ?GainRamp $input = null;
+    private readonly SteppedGain $input;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
+
+    /** @var array<string, float|string|bool> the values the table was made from */
+    private array $curve = [];
 
     /** @var list<float> */
     private array $table = [];
@@ -111,36 +113,39 @@ final class Waveshaper implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->input = new SteppedGain($setting->sampleRate);
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator;
         $this->after = new BiquadCascade;
     }
 
     public function set(ParameterValues $values): void
     {
-        $input = Decibel::toGain($values->number('drive'));
-        $output = Decibel::toGain($values->number('output'));
-        $this->input ??= GainRamp::betweenSteps($input, $this->setting->sampleRate);
-        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
-        $this->input->towards($input);
-        $this->output->towards($output);
-        $this->table = self::table($values);
-        $this->after->set(self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
+        $this->input->set($values->number('drive'));
+        $this->output->set($values->number('output'));
+        // Drive and output move often, the curve seldom.
+        $curve = array_diff_key($values->toArray(), ['drive' => 0, 'output' => 0]);
+        if ($curve !== $this->curve) {
+            $this->curve = $curve;
+            $this->table = self::table($values);
+            $this->after->set(self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
+        }
     }
 
     public function process(Block $block): void
     {
-        $this->input?->process($block);
+        $this->input->process($block);
         $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->table));
         $this->after->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
     {
         $this->saturator->reset();
         $this->after->reset();
-        $this->input?->settle();
-        $this->output?->settle();
+        $this->input->settle();
+        $this->output->settle();
     }
 
     public function latency(): int

@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -43,7 +42,7 @@ final class TransientShaper implements Processor
     /** @var array{float, float, float, float} fast, slow, late envelope, gain in dB */
     private array $state = [self::FLOOR, self::FLOOR, self::FLOOR, 0.0];
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     public static function spec(): ProcessorSpec
     {
@@ -69,6 +68,7 @@ final class TransientShaper implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->output = new SteppedGain($setting->sampleRate);
     }
 
     public function set(ParameterValues $values): void
@@ -76,9 +76,7 @@ final class TransientShaper implements Processor
         $this->attack = $values->number('attack') / 100.0;
         $this->sustain = $values->number('sustain') / 100.0;
         $this->speed = $values->number('speed');
-        $output = Decibel::toGain($values->number('output'));
-        $this->output ??= GainRamp::betweenSteps($output, $this->setting->sampleRate);
-        $this->output->towards($output);
+        $this->output->set($values->number('output'));
     }
 
     public function process(Block $block): void
@@ -90,13 +88,13 @@ final class TransientShaper implements Processor
                 $block->right = Samples::multiply($block->right, $gains);
             }
         }
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
     {
         $this->state = [self::FLOOR, self::FLOOR, self::FLOOR, 0.0];
-        $this->output?->settle();
+        $this->output->settle();
     }
 
     public function tail(): int

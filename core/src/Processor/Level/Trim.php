@@ -7,7 +7,7 @@ namespace Hafen\Processor\Level;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -21,7 +21,7 @@ final class Trim implements Processor
 {
     use NoLatency;
 
-    private ?GainRamp $gain = null;
+    private readonly SteppedGain $gain;
 
     private float $leftSign = 1.0;
 
@@ -54,15 +54,14 @@ final class Trim implements Processor
         return null;
     }
 
-    public function __construct(private readonly Setting $setting)
+    public function __construct(Setting $setting)
     {
+        $this->gain = new SteppedGain($setting->sampleRate);
     }
 
     public function set(ParameterValues $values): void
     {
-        $gain = Decibel::toGain($values->number('gain'));
-        $this->gain ??= GainRamp::betweenSteps($gain, $this->setting->sampleRate);
-        $this->gain->towards($gain);
+        $this->gain->set($values->number('gain'));
         $polarity = $values->choice('polarity');
         $this->leftSign = $polarity === 'inverted' || $polarity === 'left' ? -1.0 : 1.0;
         $this->rightSign = $polarity === 'inverted' || $polarity === 'right' ? -1.0 : 1.0;
@@ -73,7 +72,7 @@ final class Trim implements Processor
         if ($this->leftSign !== $this->rightSign) {
             $block->widen();
         }
-        $this->gain?->process($block);
+        $this->gain->process($block);
         if ($this->leftSign < 0.0) {
             $block->left = Samples::scale($block->left, -1.0);
         }
@@ -84,7 +83,7 @@ final class Trim implements Processor
 
     public function reset(): void
     {
-        $this->gain?->settle();
+        $this->gain->settle();
     }
 
     public function tail(): int

@@ -24,7 +24,7 @@ use Hafen\Processor\Setting;
 /**
  * A loudspeaker that turns: the highs from a horn, the lows from a drum the other way round, heard from both sides.
  *
- * Source: J. O. Smith, S. Serafin, J. Abel, D. Berners, "Doppler simulation and the Leslie", DAFx 2002: for each side the path is longer by
+ * Source: J. O. Smith, S. Serafin, J. Abel, D. Berners, DAFx 2002, on simulating Doppler shifts of turning loudspeakers: for each side the path is longer by
  * r/c cos(angle), the level follows the angle. Horn and drum part at 800 Hz (Linkwitz-Riley) and come up to speed with an inertia
  * of their own. The middle of the path, 1 ms, is declared as latency.
  */

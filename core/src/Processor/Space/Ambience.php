@@ -39,6 +39,9 @@ trait Ambience
 
     private readonly BiquadCascade $tone;
 
+    /** @var list<array{float, float, float}> the reflections at a size of 1: ms, amplitude factor left and right */
+    private readonly array $echoes;
+
     private float $decay = 1.0;
 
     private float $early = 1.0;
@@ -104,7 +107,8 @@ trait Ambience
         $rate = $setting->sampleRate;
         $build = self::build();
         $this->preDelay = new PreDelay(250.0, $rate);
-        $this->reflections = new Reflections(1.5 * max([1.0, ...array_column(self::echoes(), 0)]), $rate);
+        $this->echoes = self::echoes();
+        $this->reflections = new Reflections(1.5 * max([1.0, ...array_column($this->echoes, 0)]), $rate);
         $this->left = new Diffuser($build['left'], $build['diffusion'], $rate);
         $this->right = new Diffuser($build['right'], $build['diffusion'], $rate);
         $this->network = new FeedbackNetwork($build['lines'], 1.5, $rate);
@@ -120,7 +124,7 @@ trait Ambience
         $early = $values->number('early') / 100.0;
         $this->early = min(1.0, 2.0 * $early);
         $this->late = min(1.0, 2.0 - 2.0 * $early);
-        $this->reflections->set(array_map(static fn (array $echo): array => [$echo[0] * $size, $echo[1], $echo[2]], self::echoes()));
+        $this->reflections->set(array_map(static fn (array $echo): array => [$echo[0] * $size, $echo[1], $echo[2]], $this->echoes));
         $this->network->set($size, $this->decay, $values->number('damping'), $values->number('width') / 100.0, self::build()['wander'] * $values->number('movement') / 100.0);
         $this->tone->set([
             'low-cut' => BiquadCoefficients::highPass($values->number('low-cut'), M_SQRT1_2, $rate),

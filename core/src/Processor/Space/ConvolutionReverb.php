@@ -33,7 +33,7 @@ final class ConvolutionReverb implements Processor
 
     private const LONGEST_PRE_DELAY = 250.0;
 
-    /** @var array<string, Convolver> responses made before, without sound in them; the ones used last */
+    /** @var array<string, array{int, Convolver}> responses made before: length in samples, and a convolver without sound in it */
     private static array $made = [];
 
     private readonly PreDelay $preDelay;
@@ -113,12 +113,11 @@ final class ConvolutionReverb implements Processor
         $response = implode('/', [$values->choice('response'), $values->choice('response') === 'own' ? $values->text('recording') : '', $values->choice('decay'), $rate]);
         if ($response !== $this->response) {
             $this->response = $response;
-            [$left, $right] = self::sides($values, $this->setting);
-            $this->length = count($left);
             // What a recording holds may change with its name; what we make does not.
-            $this->convolver = $values->choice('response') === 'own'
-                ? new Convolver($left, $right)
-                : clone (self::$made[$response] ??= new Convolver($left, $right));
+            [$this->length, $convolver] = $values->choice('response') === 'own'
+                ? self::made($values, $this->setting)
+                : self::$made[$response] ??= self::made($values, $this->setting);
+            $this->convolver = clone $convolver;
         }
         $this->preDelay->set($values->number('pre-delay'));
         $side = 0.5 * $values->number('width') / 100.0;
@@ -154,6 +153,14 @@ final class ConvolutionReverb implements Processor
     public function tail(): int
     {
         return $this->preDelay->length() + $this->length;
+    }
+
+    /** @return array{int, Convolver} */
+    private static function made(ParameterValues $values, Setting $setting): array
+    {
+        [$left, $right] = self::sides($values, $setting);
+
+        return [count($left), new Convolver($left, $right)];
     }
 
     /** @return array{list<float>, list<float>} */

@@ -9,7 +9,7 @@ use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,7 +32,7 @@ final class ParametricEq implements Processor
 
     private readonly BiquadCascade $cascade;
 
-    private ?GainRamp $output = null;
+    private readonly SteppedGain $output;
 
     public static function spec(): ProcessorSpec
     {
@@ -106,27 +106,26 @@ final class ParametricEq implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->output = new SteppedGain($setting->sampleRate);
         $this->cascade = new BiquadCascade;
     }
 
     public function set(ParameterValues $values): void
     {
         $this->cascade->set(self::sections($values, $this->setting->sampleRate));
-        $gain = Decibel::toGain($values->number('output'));
-        $this->output ??= GainRamp::betweenSteps($gain, $this->setting->sampleRate);
-        $this->output->towards($gain);
+        $this->output->set($values->number('output'));
     }
 
     public function process(Block $block): void
     {
         $this->cascade->process($block);
-        $this->output?->process($block);
+        $this->output->process($block);
     }
 
     public function reset(): void
     {
         $this->cascade->reset();
-        $this->output?->settle();
+        $this->output->settle();
     }
 
     public function tail(): int
