@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\EditController;
+use App\Http\Controllers\FolderController;
 use App\Http\Controllers\HeadroomController;
 use App\Http\Controllers\KeyController;
 use App\Http\Controllers\ListeningController;
@@ -39,6 +40,8 @@ Route::get('presets', [PresetController::class, 'index']);
 Route::post('presets', [PresetController::class, 'store']);
 Route::get('presets/file', [PresetFileController::class, 'show']);
 Route::post('presets/file', [PresetFileController::class, 'store']);
+Route::get('folders', [FolderController::class, 'index']);
+Route::put('folders', [FolderController::class, 'update']);
 Route::get('row-presets', [RowPresetController::class, 'index']);
 Route::post('row-presets', [RowPresetController::class, 'store']);
 Route::delete('row-presets/{preset}', [RowPresetController::class, 'destroy']);

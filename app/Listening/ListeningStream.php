@@ -20,6 +20,8 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
+use Hafen\Headroom\InsertWatch;
+use Hafen\Metering\BandRange;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
@@ -40,6 +42,9 @@ final class ListeningStream
     /** Frames of sound between two figures of loudness: about a third of a second. */
     private const LOUDNESS_EVERY = 10;
 
+    /** Frames of sound between two looks at an insert by frequency: about a quarter of a second. */
+    private const WATCH_EVERY = 8;
+
     /** Part of a gain by which it must move to be told again, about 0.1 dB. */
     private const AUDIBLE = 0.012;
 
@@ -57,6 +62,8 @@ final class ListeningStream
     private ?LevelMatch $match = null;
 
     private ?Wishes $wishes = null;
+
+    private ?InsertWatch $watch = null;
 
     private float $side = 1.0;
 
@@ -143,6 +150,9 @@ final class ListeningStream
             if (++$sent % self::LOUDNESS_EVERY === 0) {
                 yield Frames::notice(['kind' => 'loudness', 'momentary' => $loudness->momentary(), 'shortTerm' => $loudness->shortTerm()]);
             }
+            if ($this->watch !== null && $sent % self::WATCH_EVERY === 0) {
+                yield Frames::notice(self::watchNotice($this->watch));
+            }
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
             if ($this->match !== null && abs($this->match->gain() - $this->toldGain) > self::AUDIBLE * $this->toldGain) {
                 yield $this->compareNotice();
@@ -165,6 +175,13 @@ final class ListeningStream
     private function block(): Block
     {
         $one = $this->engine->next();
+        if ($this->watch !== null) {
+            $watched = $this->engine->watched();
+            [$before, $after] = array_map(static fn (Tap $tap): ?Block => $watched[$tap->key()] ?? null, $this->watch->taps());
+            if ($before !== null && $after !== null) {
+                $this->watch->look($before, $after);
+            }
+        }
         if ($this->other === null || $this->match === null) {
             return $one;
         }
@@ -205,6 +222,9 @@ final class ListeningStream
             $this->engine->loopOver($loop);
             $this->other?->loopOver($loop);
         }
+        if ($wishes->watch !== $before?->watch) {
+            $this->watchAt($wishes->watch);
+        }
         if ($wishes->compare !== $before?->compare) {
             yield from $this->compare($wishes, $position, $playing);
         }
@@ -222,6 +242,7 @@ final class ListeningStream
             $this->engine->change($session);
             $this->session = $session;
             $this->told = [];
+            $this->keepWatching($session);
             if ($this->other !== null && $wishes->compare !== null) {
                 $this->other->change($this->otherSide($session, $wishes->compare));
             }
@@ -257,6 +278,46 @@ final class ListeningStream
             $this->other->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
         }
         yield $this->compareNotice();
+    }
+
+    /** Watches an insert from now on; none when it is not there. */
+    private function watchAt(?string $insert): void
+    {
+        $this->watch = null;
+        $this->engine->watch();
+        if ($insert !== null && $this->session->place($insert)?->insert instanceof ProcessorInsert) {
+            $this->watch = new InsertWatch($this->session, $insert, $this->processors);
+            $this->engine->watch(...$this->watch->taps());
+        }
+    }
+
+    private function keepWatching(Session $session): void
+    {
+        if ($this->watch === null || ! $session->place($this->watch->insert)?->insert instanceof ProcessorInsert) {
+            $this->watchAt($this->wishes?->watch);
+
+            return;
+        }
+        $this->watch->follow($session);
+        $this->engine->watch(...$this->watch->taps());
+    }
+
+    /** @return array<string, mixed> */
+    private static function watchNotice(InsertWatch $watch): array
+    {
+        $shown = static fn (BandRange $range): array => array_map(
+            static fn (?float $level): ?float => $level === null ? null : round($level, 1),
+            [$range->now, $range->quiet, $range->loud],
+        );
+
+        return [
+            'kind' => 'watch',
+            'insert' => $watch->insert,
+            'frequencies' => array_map(static fn (float $frequency): float => round($frequency, 1), $watch->frequencies()),
+            'before' => array_map($shown, $watch->before()),
+            'after' => array_map($shown, $watch->after()),
+            'bands' => (object) array_map($shown, $watch->bands()),
+        ];
     }
 
     private function swept(Session $session, Wishes $wishes): Session

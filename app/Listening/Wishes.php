@@ -10,7 +10,10 @@ use Hafen\Headroom\Sweep;
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class Wishes
 {
-    /** @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare */
+    /**
+     * @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     * @param  ?string  $watch  insert whose sound by frequency is shown
+     */
     public function __construct(
         public int $change,
         public ?string $tap,
@@ -20,6 +23,7 @@ final readonly class Wishes
         public int $side,
         public bool $stopped,
         public Sweep|BandListen|null $sweep = null,
+        public ?string $watch = null,
     ) {
     }
 }

@@ -18,7 +18,7 @@ final readonly class WishesReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
     }
@@ -27,7 +27,7 @@ final readonly class WishesReader
     public function read(): ?Wishes
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -51,6 +51,7 @@ final readonly class WishesReader
                 isset($sweep['insert']) => new BandListen($sweep['insert'], $sweep['band']),
                 default => new Sweep($sweep['channel'], (float) $sweep['frequency']),
             },
+            $row['watch'],
         );
     }
 }

@@ -17,6 +17,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?int $loop_end
  * @property ?array{insert?: string, row?: string, plan?: int} $compare
  * @property ?array{channel: string, frequency: float} $sweep
+ * @property ?string $watch
  * @property int $side
  * @property bool $stopped
  */

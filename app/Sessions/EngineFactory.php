@@ -7,8 +7,10 @@ namespace App\Sessions;
 use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
 use Hafen\Engine\Compiler;
+use Hafen\Engine\LibraryRecordings;
 use Hafen\Headroom\Predictor;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Recordings;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\LayeredStore;
 use Hafen\Survey\PartRunner;
@@ -25,6 +27,11 @@ final readonly class EngineFactory
     public function compiler(int $sampleRate): Compiler
     {
         return new Compiler($this->processors, new MediaLibrary($this->folder, $sampleRate));
+    }
+
+    public function recordings(int $sampleRate): Recordings
+    {
+        return new LibraryRecordings(new MediaLibrary($this->folder, $sampleRate));
     }
 
     public function partRunner(int $sampleRate): PartRunner

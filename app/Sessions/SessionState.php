@@ -30,7 +30,7 @@ use Hafen\Survey\SurveyStore;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys)
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines)
     {
     }
 
@@ -123,7 +123,7 @@ final readonly class SessionState
 
         return array_map(
             static fn (Note $note): array => [...$note->toArray(), 'left' => in_array($note->id(), $left, true)],
-            Pilot::standard()->notes($session, $this->processors, $known),
+            Pilot::standard()->notes($session, $this->processors, $known, $this->engines->recordings($session->sampleRate)),
         );
     }
 

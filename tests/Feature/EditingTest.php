@@ -69,7 +69,7 @@ it('lets two windows work on the inserts of one channel at once', function (): v
     $session = Demo::session();
     edit($session, 1, ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'echo'])->assertOk();
     edit($session, 1, ['type' => 'set-parameter', 'insert' => 'i1', 'parameter' => 'frequency', 'value' => 200])->assertOk();
-    edit($session, 1, ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'trim'])->assertConflict();
+    edit($session, 1, ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'gain'])->assertConflict();
 });
 
 it('goes back to any revision and loses none', function (): void {

@@ -106,7 +106,7 @@ it('names the figures in the right order when a row is rebuilt while it plays', 
             ++$meters;
             expect(count($frame['numbers']))->toBe(1 + 4 * count($layout['taps']) + count($layout['loads']));
             if ($meters === 3) {
-                $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'trim', 'parameters' => ['gain' => -60]]])->assertOk();
+                $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'gain', 'parameters' => ['gain' => -60]]])->assertOk();
             } elseif ($meters === 10) {
                 // The trim is there, and what is read at its tap is what it puts out.
                 $at = static fn (string $tap): float => $frame['numbers'][1 + 4 * array_search($tap, $layout['taps'], true)];
@@ -140,7 +140,7 @@ it('loops', function (): void {
 
 it('compares with bypass at matched level', function (): void {
     // A gain of 12 dB changes nothing but the level: matched, both sides must sound the same.
-    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 12.0])])]));
+    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'gain', ['gain' => 12.0])])]));
     $id = listen($session, ['compare' => ['insert' => 'i1'], 'side' => 2]);
     $sound = [];
     $gain = $momentary = null;
@@ -195,5 +195,38 @@ it('sweeps a narrow boost over a channel for the ears only', function (): void {
     $expected = expectedSound($session->refresh());
     foreach ([500, 7777, 19000] as $i) {
         expect($sound[$i])->toEqualWithDelta($expected[$i], 1e-6);
+    }
+});
+
+it('shows an insert by frequency while it plays, and follows what is changed', function (): void {
+    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'parametric-eq', ['bell-3-frequency' => 1000.0, 'bell-3-gain' => 6.0])])]));
+    $id = listen($session, ['watch' => 'i1', 'loop' => ['start' => 0, 'end' => 48000]]);
+    $seen = [];
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] !== 'N' || $frame['data']['kind'] !== 'watch') {
+            continue;
+        }
+        $seen[] = $frame['data'];
+        if (count($seen) === 4) {
+            $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'set-parameter', 'insert' => 'i1', 'parameter' => 'bell-3-gain', 'value' => -12]])->assertOk();
+        } elseif (count($seen) === 8) {
+            $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 2, 'edit' => ['type' => 'remove-inserts', 'inserts' => ['i1']]])->assertOk();
+            break;
+        }
+    }
+    $at = array_search(1000, $seen[0]['frequencies'], false);
+    expect($seen[3]['insert'])->toBe('i1')
+        ->and($seen[3]['after'][$at][2] - $seen[3]['before'][$at][2])->toEqualWithDelta(6.0, 1.1)
+        ->and($seen[7]['after'][$at][2] - $seen[7]['before'][$at][2])->toEqualWithDelta(-12.0, 1.6)
+        ->and($seen[3]['bands']['bell-3'][2])->toBeLessThan(0.0);
+    // What is not there is not watched, and nothing breaks.
+    $this->postJson("/api/sessions/{$session->id}/listenings", ['watch' => 'a/b'])->assertStatus(422)->assertJsonPath('place', '/watch');
+    $gone = listen($session, ['watch' => 'i1']);
+    $count = 0;
+    foreach (streamed($gone) as $frame) {
+        expect($frame['data']['kind'] ?? '')->not->toBe('watch');
+        if (++$count === 30) {
+            break;
+        }
     }
 });

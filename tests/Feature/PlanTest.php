@@ -11,7 +11,7 @@ use Tests\Support\Demo;
 function hot(): array
 {
     return ['session' => Demo::session(Mix::session([
-        Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 4.0])]),
+        Mix::track('cello', [Mix::insert('i1', 'gain', ['gain' => 4.0])]),
         Mix::track('bass', [Mix::insert('i2', 'drive')]),
     ]))];
 }

@@ -11,7 +11,7 @@ it('shows what ships and what is one’s own, and keeps rows with their splits',
     $this->getJson('/api/presets?processor=drive')->assertJsonCount($shipped + 1)->assertJsonPath('0.id', null)->assertJsonPath("{$shipped}.name", 'Mine');
     $rows = count((array) $this->getJson('/api/row-presets')->json());
     $row = ['name' => 'Two ways', 'inserts' => [
-        ['type' => 'processor', 'id' => 'i1', 'processor' => 'trim', 'parameters' => ['gain' => -3]],
+        ['type' => 'processor', 'id' => 'i1', 'processor' => 'gain', 'parameters' => ['gain' => -3]],
         ['type' => 'split', 'id' => 's1', 'branches' => [['id' => 'b1', 'name' => 'Dry'], ['id' => 'b2', 'name' => 'Wet', 'inserts' => [['type' => 'processor', 'id' => 'i2', 'processor' => 'hall']]]]],
     ]];
     $id = $this->postJson('/api/row-presets', $row)->assertCreated()->json('id');
@@ -57,4 +57,40 @@ it('finds the key of a track, and none where nothing is recorded', function (): 
     expect($this->getJson("/api/sessions/{$session->id}/channels/cello/key")->assertOk()->json('key'))->toBeString();
     $this->getJson("/api/sessions/{$session->id}/channels/main/key")->assertOk()->assertJsonPath('key', null);
     $this->getJson("/api/sessions/{$session->id}/channels/nowhere/key")->assertUnprocessable();
+});
+
+it('keeps favourites and folders on the server', function (): void {
+    $put = fn (?string $folder, string $processor, bool $in) => $this->putJson('/api/folders', ['folder' => $folder, 'processor' => $processor, 'in' => $in]);
+    $put(null, 'echo', true)->assertOk();
+    $put('Voices', 'de-esser', true);
+    $put(' Voices ', 'compressor', true);
+    // Said twice it is there once: another window may have said it.
+    $put('Voices', 'compressor', true);
+    $put('Bass', 'drive', true)->assertExactJson(['favourites' => ['echo'], 'folders' => [['name' => 'Bass', 'processors' => ['drive']], ['name' => 'Voices', 'processors' => ['de-esser', 'compressor']]]]);
+    $put('Bass', 'drive', false);
+    $put('Voices', 'de-esser', false);
+    $put('Nowhere', 'de-esser', false);
+    $put(null, 'echo', false);
+    $this->getJson('/api/folders')->assertExactJson(['favourites' => [], 'folders' => [['name' => 'Voices', 'processors' => ['compressor']]]]);
+});
+
+it('refuses folders without a name, effects that are not there, and too long names', function (array $body, string $place): void {
+    $this->putJson('/api/folders', $body)->assertStatus(422)->assertJsonPath('place', $place);
+    $this->getJson('/api/folders')->assertExactJson(['favourites' => [], 'folders' => []]);
+})->with([
+    [['folder' => '  ', 'processor' => 'echo', 'in' => true], '/folder'],
+    [['folder' => str_repeat('a', 61), 'processor' => 'echo', 'in' => true], '/folder'],
+    [['folder' => 'Mine', 'processor' => 'flux', 'in' => true], '/processor'],
+    [['folder' => 'Mine', 'processor' => 'echo', 'in' => 'yes'], '/in'],
+    [['folder' => 'Mine', 'processor' => 'echo'], ''],
+]);
+
+it('writes presets anew that were made when gain was called trim', function (): void {
+    DB::table('presets')->insert(['processor' => 'trim', 'name' => 'Less', 'use' => 'Own', 'parameters' => '{"gain":-6.0}', 'created_at' => now(), 'updated_at' => now()]);
+    DB::table('row_presets')->insert(['name' => 'Old row', 'use' => 'Own', 'inserts' => '[{"type":"processor","id":"i1","processor":"trim","parameters":{"gain":-3.0}}]', 'created_at' => now(), 'updated_at' => now()]);
+    $migration = require database_path('migrations/2026_11_26_000002_shelf_and_watch.php');
+    $migration->down();
+    $migration->up();
+    expect(array_column($this->getJson('/api/presets?processor=gain')->json(), 'name'))->toContain('Less')
+        ->and($this->getJson('/api/row-presets')->json()[6]['inserts'][0]['processor'])->toBe('gain');
 });

@@ -27,7 +27,7 @@ it('renders in the background what the engine plays', function (): void {
 });
 
 it('stops a render to whole numbers that would clip, and says where; or counts what clips when that is wanted', function (): void {
-    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'trim', ['gain' => 18.0])])]));
+    $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'gain', ['gain' => 18.0])])]));
     $render = fn (array $options): array => $this->getJson('/api/renders/'.$this->postJson("/api/sessions/{$session->id}/renders", $options)->json('id'))->json();
     $refused = $render(['format' => '16']);
     $mix = Mix::render(app(App\Sessions\SessionBook::class)->open($session), new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)]]));

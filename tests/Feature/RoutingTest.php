@@ -15,7 +15,7 @@ function routedSession(): Session
 {
     return Mix::session([
         Mix::track('cello', [Mix::insert('i1', 'limiter')])->withSends([new Send('n1', 'plate', -12.0)]),
-        Mix::track('bass', [Mix::split('s1', [new Branch('b1', 'Dry'), new Branch('b2', 'Again', inserts: [Mix::insert('i2', 'trim', on: false)])])])
+        Mix::track('bass', [Mix::split('s1', [new Branch('b1', 'Dry'), new Branch('b2', 'Again', inserts: [Mix::insert('i2', 'gain', on: false)])])])
             ->withSends([new Send('n2', 'cue', -3.0, TapPoint::PreFader)]),
         Mix::bus('plate', ChannelKind::Return, [Mix::insert('i3', 'reverb', ['decay' => 0.4])], 'wash'),
         Mix::bus('wash', ChannelKind::Return),
@@ -145,7 +145,7 @@ it('notes what practice says otherwise, mends it by an edit, and remembers what 
 });
 
 it('notes what only the sound tells once the session is measured', function (): void {
-    $session = Demo::session(Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track('cello', [Hafen\Tests\Support\Mix::insert('i1', 'trim', ['gain' => 12.0])])]));
+    $session = Demo::session(Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track('cello', [Hafen\Tests\Support\Mix::insert('i1', 'gain', ['gain' => 12.0])])]));
     $notes = fn (): array => array_column($this->getJson("/api/sessions/{$session->id}/notes")->assertOk()->json('pilot'), 'severity', 'id');
     expect($notes())->toBe([]);
     $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();

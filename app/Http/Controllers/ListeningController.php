@@ -56,7 +56,7 @@ final class ListeningController
     /** @return array<string, mixed> */
     private function wishes(JsonNode $body): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch']);
         $wishes = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -96,6 +96,10 @@ final class ListeningController
                     'frequency' => $sweep->get('frequency')->number(Sweep::LOWEST, Sweep::HIGHEST, 'Hz'),
                 ],
             };
+        }
+        if ($body->has('watch')) {
+            $watch = $body->get('watch');
+            $wishes['watch'] = $watch->value === null ? null : $watch->id();
         }
         if ($body->has('side')) {
             $wishes['side'] = $body->get('side')->integer(1, 2);

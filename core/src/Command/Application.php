@@ -9,6 +9,7 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Demo\FerryTerminal;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Engine\LibraryRecordings;
 use Hafen\Engine\Tap;
 use Hafen\Metering\TapReading;
 use Hafen\Pilot\Note;
@@ -244,7 +245,8 @@ final readonly class Application
     {
         $session = $this->open($arguments->position(0));
         $survey = $arguments->has('survey') ? $this->measured($session, $arguments->position(0)) : null;
-        $notes = Pilot::standard()->notes($session, $this->processors, $survey);
+        $recordings = new LibraryRecordings(new FolderLibrary(dirname($arguments->position(0))));
+        $notes = Pilot::standard()->notes($session, $this->processors, $survey, $recordings);
         if ($arguments->has('json')) {
             $this->say(json_encode(
                 array_map(static fn (Note $note): array => $note->toArray(), $notes),

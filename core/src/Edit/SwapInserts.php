@@ -26,7 +26,7 @@ final readonly class SwapInserts implements Edit
             throw EditRefused::intoItself();
         }
         // A stand-in keeps the first place while the second is filled: an id is in a session once.
-        $standIn = new ProcessorInsert('swapped', 'trim');
+        $standIn = new ProcessorInsert('swapped', 'gain');
         $session = $session->withInsert($one, $standIn);
         $session = $session->withInsert(Channels::insert($session, $two->insert->id()), $one->insert);
 

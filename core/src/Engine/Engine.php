@@ -30,6 +30,12 @@ final class Engine
 
     private ?Tap $tapBefore = null;
 
+    /** @var list<Tap> */
+    private array $watching = [];
+
+    /** @var array<string, Block> */
+    private array $watched = [];
+
     private ?Session $pending = null;
 
     /** @var list<Feed|Strip> what has to go silent before the pending session is taken */
@@ -79,6 +85,19 @@ final class Engine
         }
 
         return true;
+    }
+
+    /** Has what passes at some taps be there after each block; what comes into an insert too ({@see Tap::beforeStage()}). */
+    public function watch(Tap ...$taps): void
+    {
+        $this->watching = array_values($taps);
+        $this->watched = [];
+    }
+
+    /** @return array<string, Block> what passed in the last block at the taps that are watched and there, by key */
+    public function watched(): array
+    {
+        return $this->watched;
     }
 
     public function loopOver(?Loop $loop): void
@@ -254,7 +273,7 @@ final class Engine
     {
         /** @var array<string, StageTaps> $taps */
         $taps = [];
-        foreach (array_filter([$this->tap, $this->tapBefore]) as $tap) {
+        foreach (array_filter([$this->tap, $this->tapBefore, ...$this->watching]) as $tap) {
             $taps[$tap->channel] ??= new StageTaps;
             $taps[$tap->channel]->want($tap->stage);
         }
@@ -264,6 +283,13 @@ final class Engine
             }
         }
         $this->framesTimed += $frames;
+        $this->watched = [];
+        foreach ($this->watching as $tap) {
+            $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
+            if ($passed !== null) {
+                $this->watched[$tap->key()] = $passed;
+            }
+        }
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
             $before = self::heardAt($this->tapBefore, $taps, $frames);

@@ -15,6 +15,17 @@ final readonly class LibraryRecordings implements Recordings
     {
     }
 
+    public function has(string $file): bool
+    {
+        try {
+            $this->library->open($file);
+        } catch (UnreadableAudioFile) {
+            return false;
+        }
+
+        return true;
+    }
+
     public function read(string $file, int $sampleRate, int $longest): ?array
     {
         if ($file === '') {

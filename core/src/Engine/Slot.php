@@ -122,6 +122,7 @@ final class Slot implements Stop
 
     public function process(Block $block, int $place, bool $metered, ?StageTaps $taps): void
     {
+        $taps?->pass(Tap::beforeStage($this->id), $block);
         $start = hrtime(true);
         $this->position = $place - $this->late;
         $this->heard = $this->key?->take($place, $block->frames());

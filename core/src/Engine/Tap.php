@@ -36,6 +36,12 @@ final readonly class Tap
         return new self($channel, "insert:{$insert}");
     }
 
+    /** Stage of what comes into an insert: it can be watched, not listened to or read. */
+    public static function beforeStage(string $insert): string
+    {
+        return "before:{$insert}";
+    }
+
     public function key(): string
     {
         return "{$this->channel}:{$this->stage}";

@@ -12,9 +12,10 @@ use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
 /**
- * One band of an equaliser alone, for the ears only: what lies under its bell, as a band-pass of the same frequency and Q hears it.
+ * One band of an equaliser alone, for the ears only: what lies under its bell, as a band-pass of the same frequency and Q hears it,
+ * or on the side of its shelf.
  *
- * Source: practice; the band-pass is the one of the sweep filter at rest, whose damping is 1/Q.
+ * Source: practice; the filter is the sweep filter at rest, whose damping is 1/Q.
  */
 final readonly class BandListen
 {
@@ -35,15 +36,13 @@ final readonly class BandListen
             throw EditRefused::noSuchInsert($this->insert);
         }
         $spec = $processors->spec($insert->processor);
-        if ($spec->parameter("{$this->band}-frequency") === null || $spec->parameter("{$this->band}-q") === null) {
-            throw EditRefused::noSuchInsert("{$this->insert}/{$this->band}");
-        }
-        $values = ParameterValues::of($spec, $insert->parameters);
-        $resonance = 100.0 * log(1.0 / $values->number("{$this->band}-q") / M_SQRT2) / log(0.05 / M_SQRT2);
+        $band = EqBand::of($spec, ParameterValues::of($spec, $insert->parameters), $this->band)
+            ?? throw EditRefused::noSuchInsert("{$this->insert}/{$this->band}");
+        $resonance = 100.0 * log(1.0 / $band->q / M_SQRT2) / log(0.05 / M_SQRT2);
 
         return (new AddInsert([$place->channel->id], $processors->spec('sweep-filter'), $place->row, $place->index + 1, [
-            'type' => 'band-pass',
-            'frequency' => min(16000.0, max(30.0, $values->number("{$this->band}-frequency"))),
+            'type' => $band->type,
+            'frequency' => min(16000.0, max(30.0, $band->frequency)),
             'resonance' => min(100.0, max(0.0, $resonance)),
             'envelope' => 0.0,
             'depth' => 0.0,

@@ -7,6 +7,7 @@ namespace Hafen\Pilot;
 use Hafen\Metering\TapReading;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Recordings;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Routes;
 use Hafen\Session\Channel;
@@ -23,9 +24,16 @@ final readonly class Chart
 
     public Alignment $alignment;
 
-    /** @param  ?SurveyResult  $survey  what is known of the sound, where anything is */
-    public function __construct(public Session $session, public ProcessorCatalogue $processors, public ?SurveyResult $survey = null)
-    {
+    /**
+     * @param  ?SurveyResult  $survey  what is known of the sound, where anything is
+     * @param  ?Recordings  $recordings  where effects find theirs, if that can be looked up
+     */
+    public function __construct(
+        public Session $session,
+        public ProcessorCatalogue $processors,
+        public ?SurveyResult $survey = null,
+        public ?Recordings $recordings = null,
+    ) {
         $this->routes = Routes::of($session);
         $this->alignment = Alignment::of($session, $processors);
     }

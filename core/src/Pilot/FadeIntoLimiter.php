@@ -27,7 +27,7 @@ final readonly class FadeIntoLimiter implements Check
                 $limiter = self::behind($channel, $lane);
                 if ($limiter !== null && $lane->isMoving()) {
                     $notes[] = new Note('fade-into-limiter', Severity::Advice, $channel->id, $lane->target->part,
-                        "A trim on {$channel->name} is automated in front of its limiter: a fade changes how it limits before it gets quieter; fade with the fader.");
+                        "A gain on {$channel->name} is automated in front of its limiter: a fade changes how it limits before it gets quieter; fade with the fader.");
                 }
             }
         }
@@ -35,14 +35,14 @@ final readonly class FadeIntoLimiter implements Check
         return $notes;
     }
 
-    /** The limiter behind a trim whose gain a lane moves. */
+    /** The limiter behind a gain a lane moves. */
     private static function behind(Channel $channel, Lane $lane): ?ProcessorInsert
     {
         if ($lane->target->kind !== LaneKind::Parameter || $lane->target->parameter !== 'gain') {
             return null;
         }
         foreach ($channel->inserts as $index => $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->id === $lane->target->part && $insert->processor === 'trim') {
+            if ($insert instanceof ProcessorInsert && $insert->id === $lane->target->part && $insert->processor === 'gain') {
                 return self::limiter($channel, Row::Inserts, $index + 1);
             }
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Recordings;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
 
@@ -34,9 +35,11 @@ final readonly class Pilot
             new AgainstItsPair,
             new ConstantOffset,
             new ClippedFile,
+            new MissingRecording,
             new LevelTwice,
             new DrivesAfterMovement,
             new EffectOrder,
+            new HighGainFirst,
             new NothingArrives,
             new SilentAtWork,
             new AmbienceTwice,
@@ -46,11 +49,12 @@ final readonly class Pilot
 
     /**
      * @param  ?SurveyResult  $survey  what is known of the sound; what needs it is not looked at without
+     * @param  ?Recordings  $recordings  where effects find theirs; whether they do is not looked at without
      * @return list<Note> the severe ones first, otherwise in the order of the channels
      */
-    public function notes(Session $session, ProcessorCatalogue $processors, ?SurveyResult $survey = null): array
+    public function notes(Session $session, ProcessorCatalogue $processors, ?SurveyResult $survey = null, ?Recordings $recordings = null): array
     {
-        $chart = new Chart($session, $processors, $survey);
+        $chart = new Chart($session, $processors, $survey, $recordings);
         $notes = array_merge(...array_map(static fn (Check $check): array => $check->notes($chart), $this->checks));
         $place = [];
         foreach ($session->channels as $index => $channel) {

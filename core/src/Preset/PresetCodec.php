@@ -51,7 +51,8 @@ final readonly class PresetCodec
     public function preset(JsonNode $node): Preset
     {
         $node->keys(['processor', 'name', 'parameters'], ['use']);
-        $processor = $node->get('processor')->oneOf($this->processors->ids());
+        $processor = $this->processors->currentId($node->get('processor')->text(1, 100))
+            ?? throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
 
         return new Preset($processor, $node->get('name')->text(1, 120), self::useOf($node), $this->sessions->parameters($node->get('parameters'), $processor));
     }

@@ -11,7 +11,7 @@ namespace Hafen\Processor;
 final class Costs
 {
     private const PER_CENT = [
-        'trim' => 0.07,
+        'gain' => 0.07,
         'polarity' => 0.08,
         'balance' => 0.08,
         'width' => 0.28,

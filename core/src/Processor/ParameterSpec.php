@@ -12,6 +12,9 @@ namespace Hafen\Processor;
  */
 final readonly class ParameterSpec
 {
+    /** The value of a choice that says that a recording of one's own is used. */
+    public const OWN_RECORDING = 'own';
+
     /** @param  array<string, string>  $choices label of each value */
     private function __construct(
         public string $id,

@@ -9,6 +9,9 @@ use OutOfBoundsException;
 /** Every processor there is, by id. */
 final class ProcessorCatalogue
 {
+    /** Ids that documents may still hold, and what is meant by them now. */
+    private const FORMER = ['trim' => 'gain'];
+
     /** @var array<string, class-string<Processor>> */
     private array $classes = [];
 
@@ -23,7 +26,7 @@ final class ProcessorCatalogue
     public static function standard(): self
     {
         return new self([
-            Level\Trim::class,
+            Level\Gain::class,
             Level\Polarity::class,
             Level\Balance::class,
             Level\Width::class,
@@ -74,6 +77,14 @@ final class ProcessorCatalogue
     public function has(string $id): bool
     {
         return isset($this->classes[$id]);
+    }
+
+    /** The id a processor has now, from any it ever had in a document; null when there is none. */
+    public function currentId(string $id): ?string
+    {
+        $current = self::FORMER[$id] ?? $id;
+
+        return $this->has($current) ? $current : null;
     }
 
     /** @return list<string> */

@@ -42,6 +42,18 @@ final readonly class ProcessorSpec
         return null;
     }
 
+    /** The choice that can say that a recording of one's own is used; null where there is none. */
+    public function userOfRecording(): ?ParameterSpec
+    {
+        foreach ($this->parameters as $parameter) {
+            if (isset($parameter->choices[ParameterSpec::OWN_RECORDING])) {
+                return $parameter;
+            }
+        }
+
+        return null;
+    }
+
     /** The mix a new insert starts with on a channel that carries the sound itself. */
     public function mixOnTrack(): float
     {

@@ -7,6 +7,9 @@ namespace Hafen\Processor;
 /** Finds recorded sound a processor works with, such as the response of a room. */
 interface Recordings
 {
+    /** Whether there is one that looks as if it can be read. */
+    public function has(string $file): bool;
+
     /**
      * Both sides at a sample rate, at most so many samples; null when the recording cannot be read.
      *

@@ -103,10 +103,8 @@ final readonly class RowCodec
     private function processor(JsonNode $node): ProcessorInsert
     {
         $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'key']);
-        $processor = $node->get('processor')->text(1, 100);
-        if (! $this->processors->has($processor)) {
-            throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
-        }
+        $processor = $this->processors->currentId($node->get('processor')->text(1, 100))
+            ?? throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
 
         return new ProcessorInsert(
             $node->get('id')->id(),

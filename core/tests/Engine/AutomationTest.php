@@ -38,7 +38,7 @@ const STEADY = 24000;
 function steady(Lane ...$lanes): Session
 {
     return Mix::session([
-        Mix::track('one', [Mix::insert('i1', 'trim'), Mix::insert('i2', 'limiter', ['look-ahead' => '5ms'], on: false)], Width::Stereo, STEADY)
+        Mix::track('one', [Mix::insert('i1', 'gain'), Mix::insert('i2', 'limiter', ['look-ahead' => '5ms'], on: false)], Width::Stereo, STEADY)
             ->withSends([new Send('n1', 'return', 0.0)])
             ->withAutomation(array_values($lanes)),
         Mix::bus('return', ChannelKind::Return, output: 'none'),

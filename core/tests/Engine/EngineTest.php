@@ -199,8 +199,8 @@ it('moves parameters smoothly, the same at every block length', function (): voi
 
 it('adds, removes and reorders inserts without a click', function (): void {
     $library = new MemoryLibrary(['a' => [Signal::sine(200.0, 48000, 0.5)]]);
-    $one = Mix::session([Mix::track('a', [Mix::insert('i1', 'trim', ['gain' => 6.0]), Mix::insert('i2', 'drive')], Width::Stereo)]);
-    $two = Mix::session([Mix::track('a', [Mix::insert('i2', 'drive'), Mix::insert('i3', 'trim', ['gain' => -12.0])], Width::Stereo)]);
+    $one = Mix::session([Mix::track('a', [Mix::insert('i1', 'gain', ['gain' => 6.0]), Mix::insert('i2', 'drive')], Width::Stereo)]);
+    $two = Mix::session([Mix::track('a', [Mix::insert('i2', 'drive'), Mix::insert('i3', 'gain', ['gain' => -12.0])], Width::Stereo)]);
     $engine = Mix::engine($one, $library);
     $engine->start(0);
     Mix::take($engine, 4096);
@@ -255,7 +255,7 @@ it('silences a channel that puts out what is not a number, and plays the rest on
 
 it('measures every tap and every processor', function (): void {
     $library = new MemoryLibrary(['a' => [Signal::sine(1000.0, 48000, 1.0)]]);
-    $engine = Mix::engine(Mix::session([Mix::track('a', [Mix::insert('i1', 'trim', ['gain' => 6.0]), Mix::insert('i2', 'compressor', ['threshold' => -20.0])], Width::Stereo)]), $library, metered: true);
+    $engine = Mix::engine(Mix::session([Mix::track('a', [Mix::insert('i1', 'gain', ['gain' => 6.0]), Mix::insert('i2', 'compressor', ['threshold' => -20.0])], Width::Stereo)]), $library, metered: true);
     $engine->start(0);
     Mix::take($engine, 24000);
     $readings = $engine->readings();

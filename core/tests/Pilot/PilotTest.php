@@ -165,7 +165,7 @@ it('notes a fade in front of a limiter, not one behind it', function (): void {
     $ids = static fn (Session $session): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes($session));
     expect($ids(edited(quietSession(), $fade)))->toBe([])
         ->and($ids(edited(edited(quietSession(), $after), $fade)))->toContain('fade-into-limiter:main:i5');
-    $trim = edited(quietSession(), ['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'trim', 'at' => 0]);
+    $trim = edited(quietSession(), ['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'gain', 'at' => 0]);
     $lane = static fn (float $to): array => ['type' => 'set-lane', 'channel' => 'main', 'target' => 'parameter:'.$trim->main()->inserts[0]->id().':gain', 'points' => [['at' => 0, 'value' => 0], ['at' => 9, 'value' => $to]]];
     expect($ids(edited($trim, $lane(-60.0))))->toContain('fade-into-limiter:main:'.$trim->main()->inserts[0]->id())
         ->and($ids(edited($trim, $lane(0.0))))->toBe([]);
@@ -186,6 +186,39 @@ it('offers another order where an effect works against another', function (array
     [['pitch-correction', 'echo'], null, []],
     [['parametric-eq', 'compressor', 'gate'], 'gate-too-late:guitar:i2', ['parametric-eq', 'gate', 'compressor']],
     [['gate', 'compressor'], null, []],
+]);
+
+it('notes a drive turned up far in front of one that is not', function (array $row, array $found): void {
+    $session = Mix::session([Mix::track('guitar', array_map(static fn (array $insert, int $i) => Mix::insert("i{$i}", $insert[0], isset($insert[1]) ? ['drive' => $insert[1]] : [], on: $insert[2] ?? true), $row, array_keys($row)))]);
+    $notes = array_values(array_filter(pilotNotes($session), static fn (Note $note): bool => $note->check === 'high-gain-first'));
+    expect(array_map(static fn (Note $note): ?string => $note->part, $notes))->toBe($found);
+    foreach ($notes as $note) {
+        expect(array_filter(pilotNotes(edited($session, $note->mend->edit)), static fn (Note $one): bool => $one->check === 'high-gain-first'))->toBe([]);
+    }
+})->with([
+    'hot first' => [[['drive', 20.0], ['tube-stage', 6.0]], ['i0']],
+    'by its default' => [[['distortion'], ['drive', 2.0]], ['i0']],
+    'rising' => [[['drive', 6.0], ['distortion', 24.0]], []],
+    'about the same' => [[['drive', 12.0], ['drive', 6.0]], []],
+    'one of them off' => [[['drive', 20.0, false], ['tube-stage', 6.0]], []],
+    'something between' => [[['drive', 20.0], ['parametric-eq'], ['tube-stage', 6.0]], ['i0']],
+]);
+
+it('notes an effect whose recording is not there', function (array $parameters, bool $on, array $texts): void {
+    $session = Mix::session([Mix::track('voice', [Mix::insert('i1', 'convolution', $parameters, 0.3, $on)])]);
+    $recordings = new Hafen\Engine\LibraryRecordings(new MemoryLibrary(['clap' => [[1.0]], 'voice' => [[0.0]]]));
+    $notes = Pilot::standard()->notes($session, ProcessorCatalogue::standard(), null, $recordings);
+    expect(array_map(static fn (Note $note): string => $note->text, $notes))->toBe($texts)
+        ->and(pilotNotes($session))->toBe([]);
+    foreach ($notes as $note) {
+        expect(Pilot::standard()->notes(edited($session, $note->mend->edit), ProcessorCatalogue::standard(), null, $recordings))->toBe([]);
+    }
+})->with([
+    'gone' => [['response' => 'own', 'recording' => 'knock'], true, ['Convolution reverb on Voice cannot find its recording: the sound goes through as it is. Choose it again.']],
+    'none chosen' => [['response' => 'own'], true, ['Convolution reverb on Voice is to use a recording of your own, and none is chosen: the sound goes through as it is.']],
+    'there' => [['response' => 'own', 'recording' => 'clap'], true, []],
+    'not in use' => [['recording' => 'knock'], true, []],
+    'bypassed' => [['response' => 'own', 'recording' => 'knock'], false, []],
 ]);
 
 it('notes a moving sound into two drives, not into one', function (): void {

@@ -89,7 +89,7 @@ it('is as late as it says', function (string $id): void {
     $loudest = (int) array_search(Signal::peak($out), array_map(abs(...), $out), true);
     expect($loudest)->toBe($processor->latency());
 })->with([
-    'trim', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'tilt', 'width', 'balance', 'graphic-eq-10', 'gate', 'micro-delay',
+    'gain', 'filter', 'parametric-eq', 'compressor', 'limiter', 'drive', 'tilt', 'width', 'balance', 'graphic-eq-10', 'gate', 'micro-delay',
     'distortion', 'tube-stage', 'waveshaper', 'tape-stage', 'console-stage', 'amplifier', 'vibrato', 'pitch-shift', 'formant-shift', 'pitch-correction',
 ]);
 
@@ -239,7 +239,7 @@ it('does nothing at neutral settings', function (string $id, array $parameters):
     $out = Signal::through(Signal::processor($id, $parameters), $left, $right);
     expect($out->left)->toBe($left)->and($out->right)->toBe($right);
 })->with([
-    ['trim', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]], ['chorus', ['amount' => 0.0]], ['polarity', ['inverted' => 'none']], ['balance', []],
+    ['gain', []], ['parametric-eq', []], ['compressor', ['threshold' => 0.0]], ['chorus', ['amount' => 0.0]], ['polarity', ['inverted' => 'none']], ['balance', []],
     ['width', []], ['tremolo', ['depth' => 0.0]], ['graphic-eq-3', []], ['graphic-eq-10', []], ['graphic-eq-31', []], ['tilt', []], ['gate', ['threshold' => -80.0, 'range' => 0.0]],
     ['transient-shaper', []], ['micro-delay', []], ['flanger', ['amount' => 0.0]], ['phaser', ['amount' => 0.0, 'feedback' => 0.0]], ['ensemble', ['amount' => 0.0]],
     ['bit-reducer', ['bits' => 24.0]],

@@ -79,6 +79,11 @@ it('convolves as scipy does', function (int $length): void {
 it('works with a recording of its own', function (): void {
     $recordings = new class implements Recordings
     {
+        public function has(string $file): bool
+        {
+            return $file === 'clap.wav';
+        }
+
         public function read(string $file, int $sampleRate, int $longest): ?array
         {
             return $file === 'clap.wav' ? [[0.0, 0.0, 2.0], [0.0, 2.0, 0.0]] : null;

@@ -42,7 +42,7 @@ it('nulls against the plain path when nothing is done', function (Split $split):
         new Branch('b2', 'B', -20 * log10(2), inserts: [Mix::split('s2', [new Branch('b3', 'Left'), new Branch('b4', 'Right', inserts: [Mix::insert('i3', 'limiter', on: false)])], SplitBy::LeftRight)]),
     ])],
     'switched off' => [fn () => Mix::split('s1', [new Branch('b1', 'A', 6.0, inserts: [Mix::insert('i1', 'limiter')]), new Branch('b2', 'B')])->withOn(false)],
-    'turned over twice' => [fn () => Mix::split('s1', [new Branch('b1', 'A', invert: true, inserts: [Mix::insert('i1', 'trim', ['polarity' => 'inverted'])])])],
+    'turned over twice' => [fn () => Mix::split('s1', [new Branch('b1', 'A', invert: true, inserts: [Mix::insert('i1', 'gain', ['polarity' => 'inverted'])])])],
     'one soloed of three' => [fn () => Mix::split('s1', [new Branch('b1', 'A'), new Branch('b2', 'B', solo: true), new Branch('b3', 'C', solo: true, mute: true)])],
 ]);
 

@@ -81,6 +81,13 @@ it('takes null for silence', function (): void {
     expect($session->channel('accordion')?->fader)->toBeNull()->and($session->channel('accordion')?->trim->gain)->toBeNull();
 });
 
+it('reads a processor by a name it had before', function (): void {
+    $document = document();
+    $document['channels'][0]['inserts'][0] = ['type' => 'processor', 'id' => 'i1', 'processor' => 'trim', 'parameters' => ['gain' => -3.0]];
+    $session = codec()->decode(json_encode($document));
+    expect($session->place('i1')?->insert->processor)->toBe('gain')->and(codec()->encode($session))->not->toContain('"processor":"trim"');
+});
+
 dataset('broken', [
     'unknown key' => [['colour' => 'red'], '/colour', 'Unknown key', true],
     'unknown key in a channel' => [['channels' => [0 => ['colour' => 1]]], '/channels/0/colour', 'Unknown key', true],

@@ -124,7 +124,7 @@ final class NaiveMix
             if ($insert instanceof Split && $insert->on) {
                 $sound = $this->split($sound, $insert, $channel);
             } elseif ($insert instanceof ProcessorInsert && $insert->on) {
-                assert($insert->processor === 'trim');
+                assert($insert->processor === 'gain');
                 $wet = self::gain((float) ($insert->parameters['gain'] ?? 0.0));
                 $share = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
                 foreach ($sound as $i => [$left, $right]) {

@@ -29,7 +29,7 @@ final class RandomMix
                 ['drive', ['drive' => $level(0, 12)]],
                 ['parametric-eq', ['bell-1-gain' => $level(-6, 6)]],
                 ['limiter', ['ceiling' => $level(-6, 0)]],
-                ['trim', ['gain' => $level(-6, 3)]],
+                ['gain', ['gain' => $level(-6, 3)]],
             ][mt_rand(0, 4)];
 
             return Mix::insert('i'.++$id, $processor, $parameters, mt_rand(0, 3) === 0 ? 0.5 : 1.0, mt_rand(0, 5) > 0);

@@ -95,7 +95,7 @@ final class RandomRouting
         $row = [];
         for ($n = mt_rand(0, 3); $n > 0; --$n) {
             $row[] = match (mt_rand(0, $depth > 0 ? 3 : 2)) {
-                0 => new ProcessorInsert('i'.++$this->id, 'trim', self::chance(0.8), mt_rand(0, 4) / 4, ['gain' => (float) mt_rand(-12, 6)]),
+                0 => new ProcessorInsert('i'.++$this->id, 'gain', self::chance(0.8), mt_rand(0, 4) / 4, ['gain' => (float) mt_rand(-12, 6)]),
                 1 => new ProcessorInsert('i'.++$this->id, 'limiter', false, 1.0, ['look-ahead' => self::chance(0.5) ? '2ms' : '5ms']),
                 2 => new ProcessorInsert('i'.++$this->id, 'drive', false),
                 default => $this->split($depth - 1),

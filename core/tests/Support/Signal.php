@@ -103,7 +103,7 @@ final class Signal
     public static function busy(string $id): array
     {
         return match ($id) {
-            'trim' => ['gain' => -3.0, 'polarity' => 'left'],
+            'gain' => ['gain' => -3.0, 'polarity' => 'left'],
             'filter' => ['frequency' => 300.0, 'slope' => '30dB'],
             'parametric-eq' => ['high-pass' => true, 'bell-2-gain' => 6.0, 'bell-4-gain' => -5.0, 'high-shelf-gain' => 3.0, 'output' => -2.0],
             'compressor' => ['threshold' => -30.0, 'make-up' => 4.0, 'detector' => 'rms'],

@@ -8,6 +8,7 @@ import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { useChipDrag } from './chipDrag';
+import RoleLamp from './RoleLamp.vue';
 
 /** A stop on the line: lamp, name, level in and out along its lower edge. */
 const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: ProcessorInsert; before: string }>();
@@ -34,7 +35,7 @@ const outDepth = computed(() => depth(listening.level(after.value)?.peak));
 const cost = computed(() => listening.loads[after.value] ?? 0);
 const title = computed(
     () =>
-        `${spec.value?.name ?? props.insert.processor}${props.insert.on ? '' : ', bypassed'}${
+        `${spec.value?.name ?? props.insert.processor} (${spec.value?.category.toLowerCase()})${props.insert.on ? '' : ', bypassed'}${
             props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''
         }${spec.value?.levelDependent ? '. Level-dependent: it sounds different when fed differently.' : ''}`,
 );
@@ -76,7 +77,7 @@ function grab(event: PointerEvent): void {
             :aria-pressed="insert.on"
             @click.stop="toggle"
         >
-            <span class="light" />
+            <RoleLamp :role="spec?.category ?? 'Level'" :on="isOn" />
         </button>
         <button class="name plain" :aria-label="`${label}, ${channel.name}`" @pointerdown="grab" @click.stop="select">
             {{ label }}<span v-if="insert.mix < 1" class="mix figure">{{ Math.round(insert.mix * 100) }} %</span>
@@ -117,15 +118,6 @@ function grab(event: PointerEvent): void {
 .lamp {
     align-self: stretch;
     padding: 0 3px 0 6px;
-}
-
-.light {
-    display: block;
-    width: 7px;
-    height: 7px;
-    border: 1.5px solid var(--deep);
-    border-radius: 50%;
-    background: var(--deep);
 }
 
 .name {
@@ -176,11 +168,6 @@ function grab(event: PointerEvent): void {
     text-decoration-color: var(--soft);
 }
 
-.off .light {
-    background: none;
-    border-color: var(--soft);
-}
-
 .off.level-dependent {
     border-right-color: var(--contour);
 }
@@ -190,13 +177,8 @@ function grab(event: PointerEvent): void {
     color: var(--on-deep);
 }
 
-.chosen .light {
-    border-color: var(--on-deep);
-    background: var(--on-deep);
-}
-
-.chosen.off .light {
-    background: none;
+.chosen :deep(.role) {
+    color: var(--on-deep);
 }
 
 .chosen .mix,

@@ -107,6 +107,20 @@ onUnmounted(() => {
     }
 });
 
+// A response is shown with the sound it works on.
+watch(
+    [() => props.insert.id, () => picture.value?.title.startsWith('Response') ?? false],
+    ([insert, isResponse]) => listening.watchInsert(isResponse ? insert : null),
+    { immediate: true },
+);
+onUnmounted(() => listening.watchInsert(null));
+const watched = computed(() => (listening.watched?.insert === props.insert.id ? listening.watched : null));
+const bandRange = computed(() => {
+    const range = band.value ? watched.value?.bands[band.value] : undefined;
+    const [, quiet, loud] = range ?? [];
+    return quiet === null || quiet === undefined || loud === null || loud === undefined ? null : { quiet, loud };
+});
+
 /** Sets key and scale to what the channel's recordings are most likely in. */
 async function estimateKey(): Promise<void> {
     try {
@@ -228,6 +242,7 @@ function remove(): void {
             :picture="picture"
             :level-in="listening.isPlaying ? (levelIn?.peak ?? null) : null"
             :reduction="levelOut?.reduction ?? 0"
+            :watched="watched"
             @set="setHeld"
             @focus="focusGroup"
         />
@@ -253,6 +268,10 @@ function remove(): void {
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => change(parameter, next, gesture)"
         />
+        <p v-if="bandRange" class="hint" data-band-range>
+            In this band {{ decibels(bandRange.quiet) }} to {{ decibels(bandRange.loud) }} dB comes in: a range of
+            {{ (bandRange.loud - bandRange.quiet).toFixed(1) }} dB
+        </p>
         <button
             v-if="band"
             class="text-button"

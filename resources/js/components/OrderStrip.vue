@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Insert } from '@/api/types';
 import { useCatalogue } from '@/stores/catalogue';
+import RoleLamp from './RoleLamp.vue';
 
 /** Where dynamics, colour, movement, space and tone sit in a row: one mark an insert, in the order of the sound. */
 const props = defineProps<{ neighbours: Insert[]; insert: string }>();
@@ -21,10 +22,10 @@ const marks = computed(() =>
         <li
             v-for="mark in marks"
             :key="mark.id"
-            :class="[mark.role.toLowerCase(), { here: mark.id === insert, off: !mark.on }]"
+            :class="{ here: mark.id === insert, off: !mark.on }"
             :title="`${mark.name}: ${mark.role.toLowerCase()}`"
         >
-            {{ mark.role }}
+            <RoleLamp :role="mark.role" :on="mark.on" />{{ mark.role }}
         </li>
     </ol>
 </template>
@@ -41,38 +42,21 @@ const marks = computed(() =>
 }
 
 li {
-    padding: 0 6px;
-    border-bottom: 2px solid var(--contour);
+    display: flex;
+    gap: 4px;
+    align-items: center;
+    padding: 0 4px;
+    border-bottom: 2px solid transparent;
     color: var(--soft);
 }
 
 li.here {
+    border-color: var(--deep);
     color: var(--ink);
     font-weight: 500;
 }
 
 li.off {
-    opacity: 0.5;
-}
-
-li.dynamics {
-    border-color: var(--deep);
-}
-
-li.colour {
-    border-color: var(--brass);
-}
-
-li.movement,
-li.pitch {
-    border-color: var(--water);
-}
-
-li.space {
-    border-color: var(--shoal);
-}
-
-li.tone {
-    border-color: var(--soft);
+    text-decoration: line-through;
 }
 </style>

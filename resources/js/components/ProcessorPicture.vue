@@ -1,10 +1,17 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Axis, Picture } from '@/api/types';
+import type { BandRange, Watched } from '@/listening/frames';
 import { newGesture } from '@/stores/session';
 
 /** A picture the engine drew for a processor's values; its handles can be dragged. */
-const props = defineProps<{ picture: Picture; levelIn: number | null; reduction: number }>();
+const props = defineProps<{
+    picture: Picture;
+    levelIn: number | null;
+    reduction: number;
+    /** Levels by frequency, drawn behind a response on a scale of their own. */
+    watched?: Watched | null;
+}>();
 const emit = defineEmits<{ set: [parameter: string, value: number, gesture: string]; focus: [parameter: string] }>();
 
 const WIDTH = 276;
@@ -68,6 +75,28 @@ const now = computed(() => {
     return nearest && props.levelIn >= props.picture.x.min ? { x: x(nearest[0]), y: y(nearest[1]) } : null;
 });
 
+/** dBFS at the lower and the upper edge, where levels stand behind a response. */
+const LEVELS = { unit: 'dBFS', min: -96, max: 0, scale: 'linear' } as const;
+const levelY = (level: number | null) => HEIGHT - share(LEVELS, level ?? LEVELS.min) * HEIGHT;
+
+/** From the quiet to the loud moments before the insert; the same behind it; what leaves it now. */
+const levels = computed(() => {
+    const seen = props.watched;
+    if (!seen || props.picture.x.unit !== 'Hz') {
+        return null;
+    }
+    const at = (index: number) => x(seen.frequencies[index] ?? 0).toFixed(1);
+    const line = (ranges: BandRange[], which: 0 | 1 | 2) =>
+        ranges.map((range, index) => `${at(index)},${levelY(range[which]).toFixed(1)}`);
+    const area = (ranges: BandRange[]) => [...line(ranges, 2), ...line(ranges, 1).reverse()].join(' ');
+    const hasSound = (ranges: BandRange[]) => ranges.some((range) => range[2] !== null);
+    return {
+        before: hasSound(seen.before) ? area(seen.before) : '',
+        after: hasSound(seen.after) ? area(seen.after) : '',
+        now: line(seen.after, 0).join(' '),
+    };
+});
+
 function grab(event: PointerEvent, index: number): void {
     const handle = props.picture.handles[index];
     const box = drawing.value?.getBoundingClientRect();
@@ -123,6 +152,14 @@ function grab(event: PointerEvent, index: number): void {
                 :y1="y(value)"
                 :y2="y(value)"
             />
+            <g v-if="levels" class="levels" data-levels>
+                <polygon v-if="levels.before" class="before" :points="levels.before" />
+                <polygon v-if="levels.after" class="after" :points="levels.after" />
+                <polyline class="level-now" :points="levels.now" />
+                <text v-for="level in [-24, -48, -72]" :key="level" class="tick" :x="WIDTH - 3" :y="levelY(level) + 4">
+                    {{ String(level).replace('-', '−') }}
+                </text>
+            </g>
             <text v-for="value in verticals" :key="`vt${value}`" class="tick" :x="x(value) + 3" :y="HEIGHT - 4">
                 {{ tick(value) }}
             </text>
@@ -160,7 +197,11 @@ function grab(event: PointerEvent, index: number): void {
                 </text>
             </g>
         </svg>
-        <figcaption class="hint">{{ picture.title }} · {{ picture.x.unit }} across, {{ picture.y.unit }} up</figcaption>
+        <figcaption class="hint">
+            {{ picture.title }} · {{ picture.x.unit }} across, {{ picture.y.unit }} up<template v-if="levels"
+                >. Levels in dBFS: filled comes in, quiet to loud; dashed leaves; thin now</template
+            >
+        </figcaption>
     </figure>
 </template>
 
@@ -192,6 +233,28 @@ svg {
         12px 'IBM Plex Mono',
         monospace;
     font-size: 10.5px;
+}
+
+.levels .before {
+    fill: var(--water);
+    opacity: 0.35;
+}
+
+.levels .after {
+    fill: none;
+    stroke: var(--deep);
+    stroke-width: 0.8;
+    stroke-dasharray: 3 2;
+}
+
+.level-now {
+    fill: none;
+    stroke: var(--water);
+    stroke-width: 1.2;
+}
+
+.levels .tick {
+    text-anchor: end;
 }
 
 .curve {

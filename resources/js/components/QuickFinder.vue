@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ElMessageBox } from 'element-plus';
 import { computed, nextTick, ref, watch } from 'vue';
 import { matchingPresets, matchingRows, shelvesOf, type Found } from '@/shelves';
 import { useCatalogue } from '@/stores/catalogue';
@@ -7,6 +6,7 @@ import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 import { useChipDrag, type Load } from './chipDrag';
+import FolderPicker from './FolderPicker.vue';
 
 /** Finds effects, presets, rows and splits by shelf or by typing; everything in it can be done by key. */
 const finder = useFinder();
@@ -17,6 +17,8 @@ const drag = useChipDrag();
 const text = ref('');
 const chosen = ref(0);
 const shelf = ref('all');
+/** The effect whose folders are being chosen. */
+const filed = ref<string | null>(null);
 const field = ref<HTMLInputElement>();
 const list = ref<HTMLElement>();
 
@@ -65,6 +67,7 @@ watch(
             text.value = '';
             chosen.value = 0;
             shelf.value = 'all';
+            filed.value = null;
             await nextTick();
             field.value?.focus();
         }
@@ -97,21 +100,8 @@ function specOf(entry: Found | undefined): string | null {
     return entry?.kind === 'effect' || entry?.kind === 'preset' ? entry.spec.id : null;
 }
 
-async function file(processor: string | null): Promise<void> {
-    if (processor === null) {
-        return;
-    }
-    try {
-        const { value } = await ElMessageBox.prompt('Name of the folder; in it already, it is taken out', 'Folder', {
-            confirmButtonText: 'Put in',
-            cancelButtonText: 'Cancel',
-            inputPattern: /\S/,
-            inputErrorMessage: 'A folder needs a name.',
-        });
-        kept.toggleInFolder(value.trim(), processor);
-    } catch {
-        // Cancelled.
-    }
+function endFiling(): void {
+    filed.value = null;
     field.value?.focus();
 }
 
@@ -132,7 +122,7 @@ function key(event: KeyboardEvent): void {
         },
         Escape: () => finder.close(),
         F2: () => processor && kept.toggleFavourite(processor),
-        F4: () => void file(processor),
+        F4: () => (filed.value = processor),
     };
     const action = actions[event.key];
     if (action) {
@@ -180,6 +170,7 @@ function grab(event: PointerEvent, entry: Found): void {
                 </button>
             </div>
             <div class="body">
+                <FolderPicker v-if="filed && catalogue.byId[filed]" :spec="catalogue.byId[filed]!" @close="endFiling" />
                 <ul class="shelves" role="listbox" aria-label="Shelves">
                     <li
                         v-for="one in [...shelves, { id: 'rows', label: 'Rows and splits' }]"
@@ -323,6 +314,7 @@ function grab(event: PointerEvent, entry: Found): void {
 }
 
 .body {
+    position: relative;
     display: grid;
     grid-template-columns: 132px 1fr;
     height: min(440px, 60vh);

@@ -29,7 +29,21 @@ export interface MeterFrame {
     loads: Record<string, number>;
 }
 
+/** Of a band: RMS in dBFS now, in quiet and in loud moments; null is silence. */
+export type BandRange = [now: number | null, quiet: number | null, loud: number | null];
+
+/** The sound by frequency before and behind an insert, and in each band of an equaliser. */
+export interface Watched {
+    insert: string;
+    /** Hz, of `before` and `after`. */
+    frequencies: number[];
+    before: BandRange[];
+    after: BandRange[];
+    bands: Record<string, BandRange>;
+}
+
 export type Notice =
+    | ({ kind: 'watch' } & Watched)
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }

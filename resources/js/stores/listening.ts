@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ParameterValue, TapLevel } from '@/api/types';
-import type { MeterFrame, Notice, TapNow } from '@/listening/frames';
+import type { MeterFrame, Notice, TapNow, Watched } from '@/listening/frames';
 import { Player } from '@/listening/player';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
@@ -36,6 +36,9 @@ export const useListening = defineStore('listening', () => {
     const side = ref<1 | 2>(1);
     /** A narrow boost over a channel, not part of the session. */
     const sweep = ref<Sweep | null>(null);
+    /** The insert whose sound is shown by frequency, and what was seen of it last. */
+    let watching: string | null = null;
+    const watched = shallowRef<Watched | null>(null);
     const matchGain = ref<number | null>(0);
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
@@ -120,6 +123,8 @@ export const useListening = defineStore('listening', () => {
             matchGain.value = notice.gain;
         } else if (notice.kind === 'loudness') {
             loudness.value = { momentary: notice.momentary, shortTerm: notice.shortTerm };
+        } else if (notice.kind === 'watch') {
+            watched.value = notice;
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -137,6 +142,7 @@ export const useListening = defineStore('listening', () => {
                 : null,
             side: side.value,
             sweep: sweep.value,
+            watch: watching,
         };
     }
 
@@ -244,6 +250,14 @@ export const useListening = defineStore('listening', () => {
         tellWishes();
     }
 
+    function watchInsert(insert: string | null): void {
+        if (insert !== watching) {
+            watching = insert;
+            watched.value = null;
+            tellWishes();
+        }
+    }
+
     function chooseSide(to: 1 | 2): void {
         if (compare.value) {
             side.value = to;
@@ -322,6 +336,8 @@ export const useListening = defineStore('listening', () => {
         side,
         sweep,
         sweepAt,
+        watched,
+        watchInsert,
         matchGain,
         loudness,
         load,

@@ -9,17 +9,11 @@ interface Kept {
     folders: { name: string; processors: string[] }[];
 }
 
-const KEPT = 'hafen.shelf';
-
 /** Presets of effects and of rows, and what of the shelf is one's own: favourites and folders. */
 export const useShelf = defineStore('shelf', () => {
     const presets = ref<Preset[]>([]);
     const rows = ref<RowPreset[]>([]);
-    const kept = ref<Kept>({
-        favourites: [],
-        folders: [],
-        ...(JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>),
-    });
+    const kept = ref<Kept>({ favourites: [], folders: [] });
 
     const byProcessor = computed(() => {
         const found: Record<string, Preset[]> = {};
@@ -30,9 +24,10 @@ export const useShelf = defineStore('shelf', () => {
     });
 
     async function load(): Promise<void> {
-        [presets.value, rows.value] = await Promise.all([
+        [presets.value, rows.value, kept.value] = await Promise.all([
             api.get<Preset[]>('presets'),
             api.get<RowPreset[]>('row-presets'),
+            api.get<Kept>('folders'),
         ]);
     }
 
@@ -66,33 +61,23 @@ export const useShelf = defineStore('shelf', () => {
         });
     }
 
-    function keep(change: Partial<Kept>): void {
-        kept.value = { ...kept.value, ...change };
-        localStorage.setItem(KEPT, JSON.stringify(kept.value));
+    async function put(folder: string | null, processor: string, isIn: boolean): Promise<void> {
+        try {
+            kept.value = await api.put<Kept>('folders', { folder, processor, in: isIn });
+        } catch (error) {
+            tellRefusal(error);
+        }
     }
 
-    function toggleFavourite(processor: string): void {
-        const { favourites } = kept.value;
-        keep({
-            favourites: favourites.includes(processor)
-                ? favourites.filter((other) => other !== processor)
-                : [...favourites, processor],
-        });
-    }
+    const toggleFavourite = (processor: string) => put(null, processor, !kept.value.favourites.includes(processor));
 
     /** Into the folder, or out of it where it already lies there; a folder that is empty goes. */
-    function toggleInFolder(name: string, processor: string): void {
-        const old = kept.value.folders.find((folder) => folder.name === name);
-        const processors = old?.processors.includes(processor)
-            ? old.processors.filter((other) => other !== processor)
-            : [...(old?.processors ?? []), processor];
-        const others = kept.value.folders.filter((folder) => folder.name !== name);
-        keep({
-            folders: [...others, ...(processors.length > 0 ? [{ name, processors }] : [])].sort((a, b) =>
-                a.name.localeCompare(b.name),
-            ),
-        });
-    }
+    const toggleInFolder = (name: string, processor: string) =>
+        put(
+            name,
+            processor,
+            !kept.value.folders.find((folder) => folder.name === name)?.processors.includes(processor),
+        );
 
     return {
         presets,

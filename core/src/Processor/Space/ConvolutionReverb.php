@@ -56,7 +56,7 @@ final class ConvolutionReverb implements Processor
             'Space',
             'The response of a room or a thing, laid over the sound.',
             [
-                ParameterSpec::choice('response', 'Response', [...Impulse::labels(), 'own' => 'Own recording'], 'concert-hall'),
+                ParameterSpec::choice('response', 'Response', [...Impulse::labels(), ParameterSpec::OWN_RECORDING => 'Own recording'], 'concert-hall'),
                 ParameterSpec::recording('recording', 'Recording'),
                 ParameterSpec::choice('decay', 'Decay', ['25%' => '25 %', '50%' => '50 %', '75%' => '75 %', '100%' => '100 %'], '100%'),
                 ParameterSpec::number('pre-delay', 'Pre-delay', 'ms', 0.0, self::LONGEST_PRE_DELAY, 0.0, step: 1.0),
@@ -110,11 +110,11 @@ final class ConvolutionReverb implements Processor
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $response = implode('/', [$values->choice('response'), $values->choice('response') === 'own' ? $values->text('recording') : '', $values->choice('decay'), $rate]);
+        $response = implode('/', [$values->choice('response'), $values->choice('response') === ParameterSpec::OWN_RECORDING ? $values->text('recording') : '', $values->choice('decay'), $rate]);
         if ($response !== $this->response) {
             $this->response = $response;
             // What a recording holds may change with its name; what we make does not.
-            [$this->length, $convolver] = $values->choice('response') === 'own'
+            [$this->length, $convolver] = $values->choice('response') === ParameterSpec::OWN_RECORDING
                 ? self::made($values, $this->setting)
                 : self::$made[$response] ??= self::made($values, $this->setting);
             $this->convolver = clone $convolver;

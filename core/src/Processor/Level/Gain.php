@@ -17,7 +17,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
 
 /** Gain and polarity inside the row, for the level between two effects. */
-final class Trim implements Processor
+final class Gain implements Processor
 {
     use NoLatency;
 
@@ -30,8 +30,8 @@ final class Trim implements Processor
     public static function spec(): ProcessorSpec
     {
         return new ProcessorSpec(
-            'trim',
-            'Trim',
+            'gain',
+            'Gain',
             'Level',
             'Gain and polarity between two effects.',
             [
@@ -40,13 +40,13 @@ final class Trim implements Processor
                     'normal' => 'Normal', 'inverted' => 'Inverted', 'left' => 'Left inverted', 'right' => 'Right inverted',
                 ], 'normal'),
             ],
-            synonyms: ['gain', 'level', 'volume', 'polarity', 'phase', 'invert'],
+            synonyms: ['trim', 'level', 'volume', 'polarity', 'phase', 'invert'],
         );
     }
 
     public static function label(ParameterValues $values): string
     {
-        return 'Trim '.Decibel::text($values->number('gain'), '', true);
+        return 'Gain '.Decibel::text($values->number('gain'), '', true);
     }
 
     public static function picture(ParameterValues $values, Setting $setting): ?Picture

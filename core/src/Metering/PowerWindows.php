@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Metering;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\Fft;
+
+/**
+ * Cuts what passes into Hann windows that overlap by half, and gives the power spectrum of each.
+ *
+ * Both sides go through one transform, as its real and its imaginary part. The first window begins with half a window of silence,
+ * so that the beginning counts as much as the rest. Source: Welch, IEEE Trans. Audio Electroacoust. 1967.
+ */
+final class PowerWindows
+{
+    /** The mean square of a Hann window. */
+    public const MEAN_SQUARE = 0.375;
+
+    private readonly Fft $fft;
+
+    /** @var list<float> */
+    private readonly array $window;
+
+    /** @var list<float> */
+    private array $left;
+
+    /** @var list<float> */
+    private array $right;
+
+    /** @param  int  $size  samples, a power of two */
+    public function __construct(public readonly int $size)
+    {
+        $this->fft = new Fft($size);
+        $window = [];
+        for ($i = 0; $i < $size; ++$i) {
+            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / $size);
+        }
+        $this->window = $window;
+        $this->left = $this->right = array_fill(0, intdiv($size, 2), 0.0);
+    }
+
+    /**
+     * Takes in a block, which is left as it is.
+     *
+     * @return list<array{list<float>, list<float>}> squared amplitude of the bins 0 to `size`/2 of the left and the right side, not
+     *                                               scaled, of each window that became whole
+     */
+    public function take(Block $block): array
+    {
+        array_push($this->left, ...$block->left);
+        array_push($this->right, ...$block->right());
+        $powers = [];
+        while (count($this->left) >= $this->size) {
+            $powers[] = $this->transform(array_slice($this->left, 0, $this->size), array_slice($this->right, 0, $this->size));
+            $this->left = array_slice($this->left, intdiv($this->size, 2));
+            $this->right = array_slice($this->right, intdiv($this->size, 2));
+        }
+
+        return $powers;
+    }
+
+    /**
+     * @param  list<float>  $left
+     * @param  list<float>  $right
+     * @return array{list<float>, list<float>}
+     */
+    private function transform(array $left, array $right): array
+    {
+        [$re, $im] = $this->fft->transform(Samples::multiply($left, $this->window), Samples::multiply($right, $this->window));
+        $last = $this->size - 1;
+        $leftPower = $rightPower = [];
+        for ($i = 0, $n = intdiv($this->size, 2); $i <= $n; ++$i) {
+            $j = ($last + 1 - $i) & $last;
+            // The even part of the real and the odd part of the imaginary spectrum are the left side's, the others the right's.
+            $a = $re[$i] + $re[$j];
+            $b = $im[$i] - $im[$j];
+            $c = $im[$i] + $im[$j];
+            $d = $re[$j] - $re[$i];
+            $leftPower[] = 0.25 * ($a * $a + $b * $b);
+            $rightPower[] = 0.25 * ($c * $c + $d * $d);
+        }
+
+        return [$leftPower, $rightPower];
+    }
+}

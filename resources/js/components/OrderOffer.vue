@@ -1,0 +1,59 @@
+<script setup lang="ts">
+/** Stands on the line where an insert would better go; it goes there when this is pressed, never by itself. */
+defineProps<{ text: string; label: string; forward: boolean }>();
+const emit = defineEmits<{ take: [] }>();
+</script>
+
+<template>
+    <button
+        class="offer plain"
+        data-order-offer
+        :title="`${text}\n${label}: press here.`"
+        :aria-label="`${text} ${label}`"
+        @click.stop="emit('take')"
+    >
+        <svg viewBox="0 0 18 18" width="18" height="18" aria-hidden="true">
+            <g :transform="forward ? '' : 'matrix(-1 0 0 1 18 0)'">
+                <path d="M3 11.5C3 4.5 12.5 3.5 12.5 9.5" />
+                <path d="M9.6 8.4l2.9 4.1l2.9-4.1z" class="head" />
+            </g>
+        </svg>
+    </button>
+</template>
+
+<style scoped>
+.offer {
+    position: relative;
+    flex: none;
+    align-self: center;
+    width: 20px;
+    height: 20px;
+    margin: calc((var(--line-height) - 20px) / 2) 1px;
+    border: 1.4px dashed var(--brass);
+    border-radius: 50%;
+    background: var(--ground);
+    line-height: 0;
+}
+
+.offer:hover,
+.offer:focus-visible {
+    border-style: solid;
+    background: var(--sheet);
+}
+
+path {
+    fill: none;
+    stroke: var(--brass);
+    stroke-width: 1.8;
+    stroke-linecap: round;
+}
+
+.head {
+    fill: var(--brass);
+    stroke-width: 0.6;
+}
+
+.rest .offer {
+    margin: 0 0 0 5px;
+}
+</style>
