@@ -160,8 +160,19 @@ it('offers a better order and makes it when asked', function (): void {
     $this->browser->waitFor("[data-insert={$id}] .name")->click();
     $this->browser->waitFor('[data-note=ambience-into-drive]');
     expect(rowOnServer('Frame drum'))->toBe(['hall', 'amplifier']);
-    pressButton('Put it after', '[data-note=ambience-into-drive]');
+    // In the row it stands where the hall would go, and goes there by key.
+    $offer = $this->browser->waitFor('[data-channel=frame-drum] [data-order-offer]');
+    expect($offer->getAttribute('title'))->toContain('Hall on Frame drum runs into Amplifier');
+    $offer->sendKeys(WebDriverKeys::ENTER);
     $this->browser->until(fn (): bool => rowOnServer('Frame drum') === ['amplifier', 'hall'], 'the better order');
+    $this->browser->until(fn (): bool => ! $this->browser->has('[data-order-offer]'), 'the offer to go');
+    // The lamps draw what each is for, in the order of the sound.
+    expect($this->browser->script('return [...document.querySelectorAll("[data-drop-row=inserts][data-channel=frame-drum] [data-role]")].map((one) => one.dataset.role)'))->toBe(['Colour', 'Space']);
+    $this->hafen->post("sessions/{$this->session}/undo");
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor("[data-insert={$id}] .name")->click();
+    pressButton('Put it after', '[data-note=ambience-into-drive]');
+    $this->browser->until(fn (): bool => rowOnServer('Frame drum') === ['amplifier', 'hall'], 'the better order again');
 });
 
 it('has a compressor listen to another channel while it plays', function (): void {
@@ -173,4 +184,45 @@ it('has a compressor listen to another channel while it plays', function (): voi
     onServerDo(['type' => 'set-parameter', 'insert' => 'i2', 'parameter' => 'threshold', 'value' => -50.0]);
     playOn();
     $this->browser->until(fn (): bool => heardNow() > 0.001 && $this->browser->has('[data-inspecting=i2] dt') && str_contains($this->browser->find('[data-inspecting=i2] dl')->getText(), 'reduction'), 'the reduction by the drum');
+});
+
+it('shows in an equaliser between which levels its bands move, and listens to one alone', function (): void {
+    $this->browser->find('[data-insert=i4] .name')->click();
+    $this->browser->waitFor('[data-inspecting=i4]');
+    pressButton('Bell 3', '.groups');
+    playOn();
+    $this->browser->waitFor('.picture [data-levels] .before');
+    $range = fn (): string => $this->browser->has('[data-band-range]') ? $this->browser->find('[data-band-range]')->getText() : '';
+    $this->browser->until(fn (): bool => str_contains($range(), 'a range of'), 'the range of the band');
+    expect($range())->toMatch('/In this band \x{2212}\d+\.\d to \x{2212}\d+\.\d dB/u');
+    $this->browser->find('[data-band-listen]')->click();
+    $this->browser->until(fn (): bool => $this->browser->find('[data-band-listen]')->getAttribute('aria-pressed') === 'true', 'the band alone');
+    // It is for the ears only: the row is as it was, and another band is heard when it is chosen.
+    expect(rowOnServer('Cello'))->toBe(['parametric-eq']);
+    pressButton('Low shelf', '.groups');
+    expect($this->browser->find('[data-band-listen]')->getAttribute('aria-pressed'))->toBe('true');
+    press(' ');
+});
+
+it('files effects in folders by key, and finds them there after a reload', function (): void {
+    $folder = 'Shelf '.bin2hex(random_bytes(2));
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('de-ess');
+    press(WebDriverKeys::F4);
+    $this->browser->waitFor('.picker .field')->sendKeys($folder.WebDriverKeys::ENTER);
+    $this->browser->waitFor("[data-folder='{$folder}']");
+    press(WebDriverKeys::ESCAPE);
+    $this->browser->until(fn (): bool => ! $this->browser->has('.picker') && $this->browser->has('.finder'), 'the finder again');
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=cello] .name')->click();
+    press('/');
+    $this->browser->waitFor("[data-shelf='folder:{$folder}']")->click();
+    $this->browser->until(fn (): bool => $this->browser->script('return [...document.querySelectorAll(".entries [data-processor]")].map((one) => one.dataset.processor)') === ['de-esser'], 'what lies in the folder');
+    press(WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => rowOnServer('Cello') === ['parametric-eq', 'de-esser'], 'the effect out of the folder');
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('de-ess');
+    press(WebDriverKeys::F4);
+    $this->browser->waitFor('.picker .field')->sendKeys($folder.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => ! in_array($folder, array_column($this->hafen->get('folders')['folders'], 'name'), true), 'the empty folder to go');
 });

@@ -82,7 +82,7 @@ it('refuses folders without a name, effects that are not there, and too long nam
     [['folder' => str_repeat('a', 61), 'processor' => 'echo', 'in' => true], '/folder'],
     [['folder' => 'Mine', 'processor' => 'flux', 'in' => true], '/processor'],
     [['folder' => 'Mine', 'processor' => 'echo', 'in' => 'yes'], '/in'],
-    [['folder' => 'Mine', 'processor' => 'echo'], ''],
+    [['folder' => 'Mine', 'processor' => 'echo'], '/'],
 ]);
 
 it('writes presets anew that were made when gain was called trim', function (): void {

@@ -11,7 +11,15 @@ import { useChipDrag } from './chipDrag';
 import RoleLamp from './RoleLamp.vue';
 
 /** A stop on the line: lamp, name, level in and out along its lower edge. */
-const props = defineProps<{ channel: Channel; row: RowName; index: number; insert: ProcessorInsert; before: string }>();
+const props = defineProps<{
+    channel: Channel;
+    row: RowName;
+    index: number;
+    insert: ProcessorInsert;
+    before: string;
+    /** There are many beside it: names come before figures. */
+    isCrowded: boolean;
+}>();
 
 const session = useSession();
 const catalogue = useCatalogue();
@@ -90,7 +98,7 @@ function grab(event: PointerEvent): void {
             >!</span
         >
         <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
-            >{{ Math.round(cost * 100) }}%</span
+            >{{ isCrowded ? '' : Math.round(cost * 100) }}%</span
         >
         <span class="edge in" :class="inDepth" /><span class="edge out" :class="outDepth" />
     </div>

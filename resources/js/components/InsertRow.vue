@@ -94,7 +94,15 @@ function before(index: number): string {
                 :wide="index >= wideFrom"
                 :silent="silent"
             />
-            <InsertChip v-else :channel="channel" :row="row" :index="index" :insert="insert" :before="before(index)" />
+            <InsertChip
+                v-else
+                :channel="channel"
+                :row="row"
+                :index="index"
+                :insert="insert"
+                :before="before(index)"
+                :is-crowded="inserts.length > 3"
+            />
         </template>
         <span class="rest">
             <PathLine :tap="before(inserts.length)" :wide="inserts.length >= wideFrom" :silent="silent" />
