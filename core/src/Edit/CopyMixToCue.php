@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Routing\Routes;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\FreshIds;
@@ -14,7 +15,7 @@ use Hafen\Session\TapPoint;
 /**
  * Starts a cue from the main mix: every track that comes to the main is sent to the cue before its fader, at the amount and
  * place the faders and the pan give it now, groups on the way included; what is muted is sent switched off. From then on
- * nothing done to the mix is heard in the cue. Returns stay out: what they carry follows the faders.
+ * nothing done to the mix is heard in the cue. Returns stay out: what they carry follows the faders. So does what the cue itself feeds.
  */
 final readonly class CopyMixToCue implements Edit
 {
@@ -40,7 +41,9 @@ final readonly class CopyMixToCue implements Edit
             $gain = in_array(null, $faders, true) ? null : round(max(-120.0, min(self::LOUDEST, array_sum($faders))), 3);
             $muted = array_filter($way, static fn (Channel $on): bool => $on->mute) !== [];
             $send = new Send($channel->sendTo($cue->id)->id ?? $ids->send(), $cue->id, $gain, TapPoint::PreFader, ! $muted, $channel->pan);
-            $session = $session->withChannel($channel->withSend($send));
+            $with = $session->withChannel($channel->withSend($send));
+            // What takes its sound from the cue, or listens to it, cannot be sent there.
+            $session = Routes::of($with)->loop() === null ? $with : $session;
         }
 
         return $session;

@@ -24,11 +24,6 @@ final class EditRefused extends Refusal
         return new self('main', "{$name} is the main; a session needs it and it stays last.");
     }
 
-    public static function keyAfterFader(): self
-    {
-        return new self('key', 'An insert after the fader listens to its own channel. Put it before the fader to have it listen to another.');
-    }
-
     public static function onlyTracksCarryClips(string $name): self
     {
         return new self('clips', "{$name} sums what feeds it. Files go on tracks.");

@@ -5,11 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Routing\Routes;
-use Hafen\Session\Inserts;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
-/** Any edit, and after it no insert that listens to what is gone, to what comes after itself, or from behind the fader: it listens to itself again. */
+/** Any edit, and after it no insert that listens to what is gone or to what comes after itself: it listens to itself again. */
 final readonly class KeepsKeys implements Edit
 {
     public function __construct(public Edit $edit)
@@ -21,11 +20,7 @@ final readonly class KeepsKeys implements Edit
         $after = $this->edit->apply($session);
         foreach ($after->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
-                if (! $insert instanceof ProcessorInsert || $insert->key === null) {
-                    continue;
-                }
-                $isBehind = in_array($insert, Inserts::all($channel->postInserts), true);
-                if ($isBehind || $after->channel($insert->key->channel) === null) {
+                if ($insert instanceof ProcessorInsert && $insert->key !== null && $after->channel($insert->key->channel) === null) {
                     $after = self::withoutKey($after, $insert->id);
                 }
             }

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Row;
 use Hafen\Session\Session;
 use Hafen\Session\TapSource;
 
@@ -20,9 +19,6 @@ final readonly class SetKey implements Edit
     {
         if ($this->key !== null) {
             Channels::find($session, $this->key->channel);
-            if (Channels::insert($session, $this->insert)->row === Row::PostInserts) {
-                throw EditRefused::keyAfterFader();
-            }
         }
 
         return Ways::withoutLoop(ProcessorInserts::change(

@@ -56,7 +56,8 @@ final readonly class Compiler
             $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
             $strips[$id]->wait($alignment->arrival[$id]);
             $keys = [];
-            foreach ($replays === [] ? $routes->keysInto($id) : [] as $route) {
+            foreach ($routes->keysInto($id) as $route) {
+                // Where the channel up to its fader is replayed, what its inserts there listen to is not there, nor needed.
                 if (isset($strips[$route->from]) && $route->insert !== null) {
                     $keys[$route->insert] = $route;
                 }
@@ -83,6 +84,16 @@ final readonly class Compiler
         }
 
         return new Plan($session, $strips, $feeds, $alignment);
+    }
+
+    /**
+     * How late what enters each channel comes, in samples.
+     *
+     * @return array<string, int> by channel id
+     */
+    public function arrivals(Session $session): array
+    {
+        return Alignment::of($session, $this->processors)->arrival;
     }
 
     /** @param  array<string, Replay>  $replays  by stage */

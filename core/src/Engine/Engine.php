@@ -148,11 +148,16 @@ final class Engine
      */
     public function change(Session $session): void
     {
-        $gone = array_diff_key($this->plan->feeds, array_flip(array_map(
+        // What is only listened to needs not go silent first, and where nobody listens just now it never would.
+        $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
+            static fn (Route $route): string => $route->key(),
+            Routes::of($this->plan->session)->keys(),
+        )));
+        $gone = array_diff_key($sounding, array_flip(array_map(
             static fn (Route $route): string => $route->key(),
             Routes::of($session)->all(),
         )));
-        $rebuilt = self::rebuiltChannels($this->plan->session, $session);
+        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...$this->shifted($session)];
         if ($rebuilt === [] && $gone === [] && $this->pending === null) {
             $this->plan = $this->compiler->compile($session, $this->plan);
 
@@ -322,6 +327,20 @@ final class Engine
         }
 
         return false;
+    }
+
+    /** @return list<string> tracks whose clips have to wait longer or shorter, because of what their inserts listen to */
+    private function shifted(Session $session): array
+    {
+        if (Routes::of($session)->keys() === [] && Routes::of($this->plan->session)->keys() === []) {
+            return [];
+        }
+        $arrivals = $this->compiler->arrivals($session);
+
+        return array_values(array_filter(
+            self::channelIds($session),
+            fn (string $id): bool => ($this->plan->strip($id)->clips ?? null) !== null && $arrivals[$id] !== $this->plan->arrival($id),
+        ));
     }
 
     /** @return list<string> channels whose row of inserts is not the same processors in the same order */

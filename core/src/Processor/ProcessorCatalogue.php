@@ -74,6 +74,16 @@ final class ProcessorCatalogue
         ]);
     }
 
+    /**
+     * These and one more.
+     *
+     * @param  class-string<Processor>  $class
+     */
+    public function with(string $class): self
+    {
+        return new self([...array_values($this->classes), $class]);
+    }
+
     public function has(string $id): bool
     {
         return isset($this->classes[$id]);

@@ -60,6 +60,12 @@ final readonly class Routes
         return self::sounding($this->outOf[$channel] ?? []);
     }
 
+    /** @return list<Route> all by which an insert listens to another channel */
+    public function keys(): array
+    {
+        return array_values(array_filter($this->all(), static fn (Route $route): bool => $route->kind === RouteKind::Key));
+    }
+
     /** @return list<Route> to what listens on this channel without its being heard */
     public function keysInto(string $channel): array
     {

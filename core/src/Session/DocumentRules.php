@@ -42,14 +42,10 @@ final class DocumentRules
 
     private static function keys(Session $session, Channel $channel, string $place): void
     {
-        foreach (Inserts::all($channel->inserts) as $insert) {
+        foreach ($channel->allInserts() as $insert) {
             if ($insert instanceof ProcessorInsert && $insert->key !== null && $session->channel($insert->key->channel) === null) {
-                throw InvalidDocument::at("{$place}/inserts", "Insert \"{$insert->id}\" listens to \"{$insert->key->channel}\"; allowed is the id of a channel");
-            }
-        }
-        foreach (Inserts::all($channel->postInserts) as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->key !== null) {
-                throw InvalidDocument::at("{$place}/postInserts", "Insert \"{$insert->id}\" listens to another channel; only inserts before the fader can");
+                $row = in_array($insert, Inserts::all($channel->postInserts), true) ? 'postInserts' : 'inserts';
+                throw InvalidDocument::at("{$place}/{$row}", "Insert \"{$insert->id}\" listens to \"{$insert->key->channel}\"; allowed is the id of a channel");
             }
         }
     }

@@ -43,34 +43,44 @@ final readonly class SurveyMap
         $alignment = Alignment::of($session, $processors);
         $audibility = Audibility::of($session);
         $common = [$session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to, $stretch->from === 0 ? 0.0 : $stretch->runIn];
-        $parts = $upKeys = $outKeys = [];
+        $parts = $upKeys = $outKeys = $keysBehind = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
             $heard = self::heard($codec->channelToArray($channel));
-            $feeds = $needs = [];
+            // What inserts behind the fader listen to is heard from there on only.
+            $keysBehind[$id] = array_values(array_filter($routes->keysInto($id), static fn (Route $route): bool => self::isIn($route->insert, $channel->postInserts)));
+            $feeds = $behind = $needs = [];
             foreach ([...$routes->into($id), ...$routes->keysInto($id)] as $route) {
-                $feeds[$route->key()] = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
-                $needs["{$route->from}:pre"] = [$route->from, $upKeys[$route->from], Tap::PRE_FADER];
-                if ($route->tap === TapPoint::Source) {
-                    $needs["{$route->from}:source"] = [$route->from, $upKeys[$route->from], Tap::SOURCE];
+                $feed = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
+                if (in_array($route, $keysBehind[$id], true)) {
+                    $behind[$route->key()] = $feed;
+                } else {
+                    $feeds[$route->key()] = $feed;
                 }
+                $needs += self::recordings($route, $upKeys, $keysBehind);
             }
             ksort($feeds, SORT_STRING);
+            ksort($behind, SORT_STRING);
             $upKeys[$id] = self::hash([
                 $common, $channel->kind->value, $feeds, $alignment->arrival[$id],
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
                 ...self::lanes($channel, static fn (Lane $lane): bool => self::isAbout($lane, $channel->inserts)),
             ]);
             $outKeys[$id] = self::hash([
-                $upKeys[$id], $audibility->has($id),
+                $upKeys[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
                 ...self::lanes($channel, static fn (Lane $lane): bool => $lane->target->kind !== LaneKind::Send && ! self::isAbout($lane, $channel->inserts)),
             ]);
             $taken = array_filter([...$routes->outOf($id), ...$routes->keysOutOf($id)], static fn (Route $route): bool => $route->tap === TapPoint::Source);
+            $needsBehind = [];
+            foreach ($keysBehind[$id] as $route) {
+                $needsBehind += self::recordings($route, $upKeys, $keysBehind);
+            }
+            // Both parts may be measured in one go, so that the first needs what the second does.
             $up = new SurveyPart($id, Section::UpToFader, $upKeys[$id], array_values($needs),
                 [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
-            $out = new SurveyPart($id, Section::FromFader, $outKeys[$id], [[$id, $upKeys[$id], Tap::PRE_FADER]], [], 1 + 3 * count($channel->postInserts));
+            $out = new SurveyPart($id, Section::FromFader, $outKeys[$id], [[$id, $upKeys[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
             $parts += [$up->id() => $up, $out->id() => $out];
         }
 
@@ -128,6 +138,26 @@ final readonly class SurveyMap
         return true;
     }
 
+    /**
+     * What a route needs recorded: the channel it comes from, and where it is taken behind the fader what inserts there listen to.
+     *
+     * @param  array<string, string>  $upKeys  by channel
+     * @param  array<string, list<Route>>  $keysBehind  by channel
+     * @return array<string, array{string, string, string}> channel id, key, stage
+     */
+    private static function recordings(Route $route, array $upKeys, array $keysBehind): array
+    {
+        $needs = ["{$route->from}:pre" => [$route->from, $upKeys[$route->from], Tap::PRE_FADER]];
+        if ($route->tap === TapPoint::Source) {
+            $needs["{$route->from}:source"] = [$route->from, $upKeys[$route->from], Tap::SOURCE];
+        }
+        foreach ($route->tap === TapPoint::PostFader ? $keysBehind[$route->from] : [] as $key) {
+            $needs += self::recordings($key, $upKeys, $keysBehind);
+        }
+
+        return $needs;
+    }
+
     /** @return list<mixed> */
     private static function feed(Route $route, Session $session): array
     {
@@ -163,7 +193,13 @@ final readonly class SurveyMap
     /** @param  list<Insert>  $row */
     private static function isAbout(Lane $lane, array $row): bool
     {
-        return $lane->target->isOfInsert() && in_array($lane->target->part, array_map(static fn (Insert $insert): string => $insert->id(), Inserts::all($row)), true);
+        return $lane->target->isOfInsert() && self::isIn($lane->target->part, $row);
+    }
+
+    /** @param  list<Insert>  $row */
+    private static function isIn(?string $insert, array $row): bool
+    {
+        return in_array($insert, array_map(static fn (Insert $one): string => $one->id(), Inserts::all($row)), true);
     }
 
     /**

@@ -212,6 +212,15 @@ it('makes a cue that sounds as the tracks in the main do, and leaves it alone af
     expect(harbourSound($moved, 'cue:source'))->toEqual($cue);
 });
 
+it('leaves out of a cue what takes its sound from there or listens to it', function (): void {
+    $session = edited(harbour(), ['type' => 'add-channel', 'name' => 'Overdub', 'tap' => ['channel' => 'cue', 'tap' => 'post-fader']]);
+    $session = edited($session, ['type' => 'set-key', 'insert' => 'i2', 'key' => ['channel' => 'spare', 'tap' => 'source']]);
+    $after = edited($session, ['type' => 'copy-mix-to-cue', 'cue' => 'cue']);
+    expect($after->channel('overdub')->sendTo('cue'))->toBeNull()
+        ->and($after->channel('cello')->sendTo('cue')?->gain)->toBe(-4.0)
+        ->and(Hafen\Routing\Routes::of($after)->loop())->toBeNull();
+});
+
 it('brings equal branches back to the level that went in', function (): void {
     $equal = edited(edited(harbour(), ['type' => 'add-split', 'channel' => 'cello', 'at' => 0]), ['type' => 'add-branch', 'split' => 's3']);
     $level = static fn (Session $session): float => 20 * log10(Signal::rms(harbourSound($session, 'cello:insert:s3')->left));

@@ -61,6 +61,63 @@ it('has an insert listen to another channel, lined up to the sample', function (
         ->and(Signal::rms(array_slice($out, 12400, 1000)))->toBeLessThan(0.5 * Signal::rms(array_slice($out, 20000, 1000)));
 })->with([[TapPoint::Source, 512], [TapPoint::PreFader, 512], [TapPoint::PreFader, 64], [TapPoint::PreFader, 500]]);
 
+it('has an insert behind the fader listen to another channel too', function (): void {
+    $library = pumpingLibrary();
+    $session = edited(pumping(), ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'bass', 'row' => 'postInserts']);
+    $out = Mix::render($session, $library, tap: 'bass:post-fader')->left;
+    // The fader stands 3 dB lower, in the middle of the pan; the compressor hears the drum all the same.
+    $late = Signal::processor('drive')->latency();
+    $gain = 10.0 ** (-3.0 / 20.0) * M_SQRT1_2;
+    $bass = Block::mono(array_map(static fn (float $x): float => $gain * $x, Signal::through(Signal::processor('drive', ['drive' => 3.0]), $library->files['bass'][0])->left));
+    $compressor = Signal::processor('compressor', ['threshold' => -30.0, 'ratio' => 8.0]);
+    assert($compressor instanceof Keyed);
+    $compressor->key(Block::mono(Signal::through(Signal::processor('drive', ['drive' => 9.0]), $library->files['drum'][0])->left));
+    $compressor->process($bass);
+    $worst = 0.0;
+    for ($i = 0; $i < 47000; ++$i) {
+        $worst = max($worst, abs($out[$i] - $bass->left[$i + $late]));
+    }
+    expect($worst)->toBeLessThan(1e-9);
+    // Measured in parts it is the same, where others come after it too.
+    $survey = Mix::survey($session, $library);
+    expect($survey->taps['bass:post-fader']->peak)->toEqualWithDelta(Signal::peak($out), 1e-6)
+        ->and($survey->taps['main:post-fader']->peak)->toEqualWithDelta(Signal::peak(Mix::render($session, $library)->left), 1e-6);
+});
+
+it('closes for a moment where what is listened to makes clips wait, instead of jumping', function (?array $key): void {
+    // The drum comes later than the bass by the look-ahead of its limiter.
+    $tone = Signal::sine(110.0, 96000, 0.5);
+    $session = Mix::session([
+        Mix::track('bass', [new ProcessorInsert('i2', 'compressor', parameters: ['threshold' => 0.0], key: $key === null ? new TapSource('drum', TapPoint::PreFader) : null)], length: 96000),
+        Mix::track('drum', [Mix::insert('i3', 'limiter', ['look-ahead' => '5ms'])], length: 96000)->withFader(null),
+    ], length: 96000);
+    $engine = Mix::engine($session, new MemoryLibrary(['bass' => [$tone], 'drum' => [array_fill(0, 96000, 0.0)]]));
+    $engine->start(0);
+    $sound = Mix::take($engine, 47 * 512)->left;
+    $engine->change(edited($session, ['type' => 'set-key', 'insert' => 'i2', 'key' => $key]));
+    $sound = [...$sound, ...Mix::take($engine, 47 * 512)->left];
+    $steepest = 0.0;
+    for ($i = 1; $i < count($sound); ++$i) {
+        $steepest = max($steepest, abs($sound[$i] - $sound[$i - 1]));
+    }
+    // As steep as the tone itself, or a ramp of 5 ms over it, and no more.
+    $own = 0.5 * M_SQRT1_2 * 2 * M_PI * 110.0 / 48000;
+    expect($steepest)->toBeLessThan($own + 0.5 / 200)->and(Signal::rms(array_slice($sound, 40000, 4000)))->toEqualWithDelta(0.25, 0.01);
+})->with(['set' => [['channel' => 'drum', 'tap' => 'pre-fader']], 'taken away' => [null]]);
+
+it('goes on where nobody hears what stops listening', function (): void {
+    // In a branch that is muted away with its split nothing is worked, so nothing could ever fade out there.
+    $session = Mix::session([
+        Mix::track('bass', [new Hafen\Session\Split('s1', [new Hafen\Session\Branch('b1', 'A', inserts: [new ProcessorInsert('i2', 'compressor', key: new TapSource('drum', TapPoint::PreFader))])], false)]),
+        Mix::track('drum'),
+    ]);
+    $engine = Mix::engine($session, pumpingLibrary());
+    $engine->start(0);
+    $engine->change(edited(edited($session, ['type' => 'set-key', 'insert' => 'i2', 'key' => null]), ['type' => 'add-channel', 'name' => 'New']));
+    Mix::take($engine, 4096);
+    expect($engine->plan()->session->channels)->toHaveCount(4);
+});
+
 it('does not hear the key itself, and survives a survey in parts', function (): void {
     $library = pumpingLibrary();
     $session = pumping();
@@ -84,7 +141,7 @@ it('refuses what would go round, and lets a key go with what it listened to', fu
         ->and($key(edited($session, ['type' => 'set-key', 'insert' => 'i2', 'key' => null])))->toBeNull()
         ->and($key(edited($session, ['type' => 'remove-channels', 'channels' => ['drum']])))->toBeNull()
         ->and($key(edited($session, ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'drum'])))->toBeNull()
-        ->and($key(edited($session, ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'bass', 'row' => 'postInserts'])))->toBeNull()
+        ->and($key(edited($session, ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'bass', 'row' => 'postInserts'])))->toEqual(new TapSource('drum', TapPoint::PreFader))
         ->and($key(edited($session, ['type' => 'move-insert', 'insert' => 'i2', 'channel' => 'main'])))->toEqual(new TapSource('drum', TapPoint::PreFader));
     // And the document keeps it.
     $codec = new SessionCodec(ProcessorCatalogue::standard());

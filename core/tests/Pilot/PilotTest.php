@@ -5,7 +5,6 @@ declare(strict_types=1);
 use Hafen\Pilot\Note;
 use Hafen\Pilot\Pilot;
 use Hafen\Pilot\Severity;
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Branch;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
@@ -35,7 +34,7 @@ function quietSession(): Session
 /** @return list<Note> */
 function pilotNotes(Session $session): array
 {
-    return Pilot::standard()->notes($session, ProcessorCatalogue::standard());
+    return Pilot::standard()->notes($session, Mix::processors());
 }
 
 it('has nothing to say where there is nothing', function (): void {
@@ -103,7 +102,7 @@ it('gives mends the edit codec takes, each of which takes its note away', functi
  */
 function surveyedNotes(Session $session, array $files): array
 {
-    return Pilot::standard()->notes($session, ProcessorCatalogue::standard(), Mix::survey($session, new MemoryLibrary($files)));
+    return Pilot::standard()->notes($session, Mix::processors(), Mix::survey($session, new MemoryLibrary($files)));
 }
 
 /** A tone that fades, so that a channel sounds and nothing is clipped. @return list<float> */
@@ -207,11 +206,11 @@ it('notes a drive turned up far in front of one that is not', function (array $r
 it('notes an effect whose recording is not there', function (array $parameters, bool $on, array $texts): void {
     $session = Mix::session([Mix::track('voice', [Mix::insert('i1', 'convolution', $parameters, 0.3, $on)])]);
     $recordings = new Hafen\Engine\LibraryRecordings(new MemoryLibrary(['clap' => [[1.0]], 'voice' => [[0.0]]]));
-    $notes = Pilot::standard()->notes($session, ProcessorCatalogue::standard(), null, $recordings);
+    $notes = Pilot::standard()->notes($session, Mix::processors(), null, $recordings);
     expect(array_map(static fn (Note $note): string => $note->text, $notes))->toBe($texts)
         ->and(pilotNotes($session))->toBe([]);
     foreach ($notes as $note) {
-        expect(Pilot::standard()->notes(edited($session, $note->mend->edit), ProcessorCatalogue::standard(), null, $recordings))->toBe([]);
+        expect(Pilot::standard()->notes(edited($session, $note->mend->edit), Mix::processors(), null, $recordings))->toBe([]);
     }
 })->with([
     'gone' => [['response' => 'own', 'recording' => 'knock'], true, ['Convolution reverb on Voice cannot find its recording: the sound goes through as it is. Choose it again.']],

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use Hafen\Edit\EditRefused;
 use Hafen\Engine\Tap;
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\Routes;
 use Hafen\Session\SessionCodec;
@@ -18,7 +17,7 @@ require_once __DIR__.'/../Support/edited.php';
 
 it('leaves a valid document after any sequence of edits, or says in words why not', function (int $seed): void {
     [$session] = RandomRouting::make($seed, 10);
-    $codec = new SessionCodec(ProcessorCatalogue::standard());
+    $codec = new SessionCodec(Mix::processors());
     mt_srand($seed);
     $made = 0;
     for ($step = 0; $step < 150; ++$step) {

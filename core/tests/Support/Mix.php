@@ -82,9 +82,15 @@ final class Mix
         ]);
     }
 
+    /** Those there are, and one that tests listen with. */
+    public static function processors(): ProcessorCatalogue
+    {
+        return ProcessorCatalogue::standard()->with(Follower::class);
+    }
+
     public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?Stretch $stretch = null): SurveyResult
     {
-        $result = (new SessionSurvey(ProcessorCatalogue::standard(), $library, $store ?? FolderStore::temporary()))->measure($session, $stretch);
+        $result = (new SessionSurvey(self::processors(), $library, $store ?? FolderStore::temporary()))->measure($session, $stretch);
         assert($result !== null);
 
         return $result;
@@ -92,7 +98,7 @@ final class Mix
 
     public static function engine(Session $session, MemoryLibrary $library, int $blockSize = 512, bool $metered = false): Engine
     {
-        return new Engine(new Compiler(ProcessorCatalogue::standard(), $library), $session, $blockSize, $metered);
+        return new Engine(new Compiler(self::processors(), $library), $session, $blockSize, $metered);
     }
 
     /** The sound of a session at a tap. */

@@ -17,7 +17,7 @@ use Hafen\Session\TapSource;
 /**
  * What a session must sound like, by the plainest means: whole arrays, one sample after the other, following every path back
  * to its clip. It knows nothing of blocks, order, delays or plans, and shares no code with the engine. Of processors it
- * knows only "trim" without polarity; all others must be bypassed.
+ * knows only "gain" without polarity and {@see Follower}; all others must be bypassed.
  *
  * A stretch of sound is a list of [left, right].
  */
@@ -124,11 +124,12 @@ final class NaiveMix
             if ($insert instanceof Split && $insert->on) {
                 $sound = $this->split($sound, $insert, $channel);
             } elseif ($insert instanceof ProcessorInsert && $insert->on) {
-                assert($insert->processor === 'gain');
+                assert(in_array($insert->processor, ['gain', 'follower'], true));
                 $wet = self::gain((float) ($insert->parameters['gain'] ?? 0.0));
+                $heard = $insert->key === null ? $sound : $this->at($insert->key->channel, $insert->key->tap->value);
                 $share = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
                 foreach ($sound as $i => [$left, $right]) {
-                    $gain = 1 - self::between($share, $i) * (1 - $wet);
+                    $gain = 1 - self::between($share, $i) * (1 - ($insert->processor === 'gain' ? $wet : ($heard[$i][0] + $heard[$i][1]) / 2));
                     $sound[$i] = [$left * $gain, $right * $gain];
                 }
             }

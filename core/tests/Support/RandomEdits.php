@@ -81,7 +81,9 @@ final class RandomEdits
             fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => ['fader', 'pan', 'mute'][mt_rand(0, 2)], 'points' => [['at' => 10, 'value' => 0], ['at' => mt_rand(20, 200), 'value' => 1, 'curve' => 0.5]]],
             fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => mt_rand(0, 1) === 0 ? 'send:'.$send() : 'mix:'.$insert(), 'points' => [['at' => 0, 'value' => 0.5], ['at' => 100, 'value' => 1]]],
             fn () => ['type' => 'fade', 'channels' => $some(), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => mt_rand(0, 50), 'to' => mt_rand(60, 200)],
-        ][mt_rand(0, 45)]();
+            fn () => ['type' => 'add-insert', 'channels' => [$channel()], 'processor' => 'follower', ...$spot()],
+            fn () => ['type' => 'set-key', 'insert' => $insert(), 'key' => mt_rand(0, 3) === 0 ? null : ['channel' => $channel(), 'tap' => $tap]],
+        ][mt_rand(0, 47)]();
     }
 
     /** @param  list<string>  $of */

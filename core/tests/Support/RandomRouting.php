@@ -77,40 +77,44 @@ final class RandomRouting
             },
             new ChannelTrim(self::level(), self::chance(0.3)),
             self::chance(0.9),
-            $this->row(2),
+            $this->row(2, $i),
             self::level(),
             self::place(),
             self::chance(0.1),
             self::chance(0.05),
             self::chance(0.2),
-            self::chance(0.3) ? $this->row(1) : [],
+            self::chance(0.3) ? $this->row(1, $i) : [],
             $isEnd ? 'none' : (self::chance(0.1) ? 'none' : 'c'.$outputs[array_rand($outputs)]),
             $sends,
         );
     }
 
-    /** @return list<Insert> */
-    private function row(int $depth): array
+    /**
+     * @param  int  $i  of the channel it is for: what an insert listens to comes before it
+     * @return list<Insert>
+     */
+    private function row(int $depth, int $i): array
     {
         $row = [];
         for ($n = mt_rand(0, 3); $n > 0; --$n) {
-            $row[] = match (mt_rand(0, $depth > 0 ? 3 : 2)) {
+            $row[] = match (mt_rand(0, $depth > 0 ? 4 : 3)) {
                 0 => new ProcessorInsert('i'.++$this->id, 'gain', self::chance(0.8), mt_rand(0, 4) / 4, ['gain' => (float) mt_rand(-12, 6)]),
                 1 => new ProcessorInsert('i'.++$this->id, 'limiter', false, 1.0, ['look-ahead' => self::chance(0.5) ? '2ms' : '5ms']),
                 2 => new ProcessorInsert('i'.++$this->id, 'drive', false),
-                default => $this->split($depth - 1),
+                3 => new ProcessorInsert('i'.++$this->id, 'follower', self::chance(0.8), mt_rand(2, 4) / 4, key: $i > 0 && self::chance(0.8) ? new TapSource('c'.mt_rand(0, $i - 1), TapPoint::cases()[mt_rand(0, 2)]) : null),
+                default => $this->split($depth - 1, $i),
             };
         }
 
         return $row;
     }
 
-    private function split(int $depth): Split
+    private function split(int $depth, int $i): Split
     {
         $by = [SplitBy::Copies, SplitBy::Copies, SplitBy::LeftRight, SplitBy::MidSide][mt_rand(0, 3)];
         $branches = [];
         for ($n = $by === SplitBy::Copies ? mt_rand(1, 3) : 2; $n > 0; --$n) {
-            $branches[] = new Branch('b'.++$this->id, 'Branch', self::level(), self::place(), self::chance(0.15), self::chance(0.1), self::chance(0.3), $this->row($depth));
+            $branches[] = new Branch('b'.++$this->id, 'Branch', self::level(), self::place(), self::chance(0.15), self::chance(0.1), self::chance(0.3), $this->row($depth, $i));
         }
 
         return new Split('s'.++$this->id, $branches, self::chance(0.9), $by);

@@ -3,15 +3,15 @@
 declare(strict_types=1);
 
 use Hafen\Edit\EditCodec;
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\JsonNode;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Tests\Support\Mix;
 
 /** @param  array<string, mixed>  $edit */
 function edited(Session $session, array $edit): Session
 {
-    $processors = ProcessorCatalogue::standard();
+    $processors = Mix::processors();
     $codec = new EditCodec($processors, new SessionCodec($processors));
 
     return $codec->decode(JsonNode::parse((string) json_encode($edit), 1 << 20), $session)->apply($session);

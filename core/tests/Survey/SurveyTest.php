@@ -3,7 +3,6 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
@@ -51,13 +50,13 @@ function quaySound(): MemoryLibrary
  */
 function missingAfter(array $edit, FolderStore $store): array
 {
-    return array_keys(SurveyMap::of(edited(quay(), $edit), ProcessorCatalogue::standard())->missing($store));
+    return array_keys(SurveyMap::of(edited(quay(), $edit), Mix::processors())->missing($store));
 }
 
 it('measures after an edit only what can sound different', function (array $edit, array $missing): void {
     $store = FolderStore::temporary();
     Mix::survey(quay(), quaySound(), $store);
-    expect(SurveyMap::of(quay(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+    expect(SurveyMap::of(quay(), Mix::processors())->missing($store))->toBe([])
         ->and(missingAfter($edit, $store))->toEqualCanonicalizing($missing);
 })->with([
     'a fader: its own output and what comes after' => [['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3], ['cello:from-fader', 'strings:up-to-fader', 'strings:from-fader', 'main:up-to-fader', 'main:from-fader']],
@@ -98,7 +97,7 @@ it('measures again what nobody has any more, and nothing else', function (): voi
         unlink((string) $take);
     }
     // All figures are there, so the recordings are not missed until something after them changes.
-    expect(SurveyMap::of(quay(), ProcessorCatalogue::standard())->missing($store))->toBe([])
+    expect(SurveyMap::of(quay(), Mix::processors())->missing($store))->toBe([])
         ->and(missingAfter(['type' => 'set-fader', 'channels' => ['main'], 'gain' => -3], $store))->toEqualCanonicalizing([
             // Its recording was the main's own, for which everything that feeds it is needed.
             ...array_map(static fn (string $id): string => "{$id}:up-to-fader", ['cello', 'viola', 'drum', 'strings', 'plate', 'wash', 'main']),
@@ -120,7 +119,7 @@ it('measures a stretch as the whole holds it there', function (): void {
 it('stops when it is told to, and leaves no half of a recording', function (): void {
     $folder = sys_get_temp_dir().'/hafen-stopped-'.bin2hex(random_bytes(4));
     $store = new FolderStore($folder);
-    $stopped = (new SessionSurvey(ProcessorCatalogue::standard(), quaySound(), $store))->measure(quay(), null, static fn (): bool => false);
+    $stopped = (new SessionSurvey(Mix::processors(), quaySound(), $store))->measure(quay(), null, static fn (): bool => false);
     expect($stopped)->toBeNull()->and(glob("{$folder}/*"))->toBe([]);
     rmdir($folder);
 });

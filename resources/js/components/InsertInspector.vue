@@ -284,7 +284,7 @@ function remove(): void {
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
         </button>
-        <KeySource v-if="spec.keyed && row === 'inserts'" :channel="channel" :insert="insert" />
+        <KeySource v-if="spec.keyed" :channel="channel" :insert="insert" />
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
             <LyingSlider

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Tests\Support;
+
+use Hafen\Audio\Block;
+use Hafen\Processor\Keyed;
+use Hafen\Processor\ListensToKey;
+use Hafen\Processor\NoLatency;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Pictureless;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Setting;
+
+/** Multiplies each sample with the middle of what it listens to: nothing shows more sharply whether that comes in time. */
+final class Follower implements Keyed, Processor
+{
+    use ListensToKey;
+    use NoLatency;
+    use Pictureless;
+
+    public static function spec(): ProcessorSpec
+    {
+        return new ProcessorSpec('follower', 'Follower', 'Level', 'Follows what it listens to.', [], keyed: true);
+    }
+
+    public static function label(ParameterValues $values): string
+    {
+        return 'Follower';
+    }
+
+    public function __construct(Setting $setting)
+    {
+    }
+
+    public function set(ParameterValues $values): void
+    {
+    }
+
+    public function process(Block $block): void
+    {
+        $heard = $this->heard($block);
+        $key = [$heard->left, $heard->right()];
+        foreach ($key[0] as $i => $left) {
+            $middle = 0.5 * ($left + $key[1][$i]);
+            $block->left[$i] *= $middle;
+            if (! $block->mono) {
+                $block->right[$i] *= $middle;
+            }
+        }
+    }
+
+    public function reset(): void
+    {
+    }
+
+    public function tail(): int
+    {
+        return 0;
+    }
+}
