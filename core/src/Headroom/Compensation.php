@@ -11,26 +11,16 @@ use Hafen\Session\ProcessorInsert;
 final class Compensation
 {
     /**
-     * Parameters that move with the level that is fed in: by how many dB for each dB more.
-     */
-    private const MOVES = [
-        'compressor' => ['threshold' => 1.0],
-        'limiter' => ['ceiling' => 1.0],
-        'drive' => ['drive' => -1.0, 'output' => 1.0],
-    ];
-
-    /**
      * @param  float  $by  dB by which the insert is fed louder, below 0 quieter
      * @return ?array<string, mixed> an edit as JSON; null where the processor has no such setting or no room for it
      */
     public static function edit(ProcessorInsert $insert, ProcessorSpec $spec, float $by): ?array
     {
-        $moves = self::MOVES[$insert->processor] ?? null;
-        if ($moves === null) {
+        if ($spec->followsLevel === []) {
             return null;
         }
         $parameters = $insert->parameters;
-        foreach ($moves as $id => $factor) {
+        foreach ($spec->followsLevel as $id => $factor) {
             $parameter = $spec->parameter($id);
             assert($parameter !== null);
             $value = (float) ($parameters[$id] ?? $parameter->default) + $factor * $by;

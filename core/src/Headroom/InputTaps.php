@@ -19,6 +19,12 @@ final class InputTaps
         return self::row($channel, $channel->inserts, Tap::SOURCE) + self::row($channel, $channel->postInserts, Tap::PRE_FADER);
     }
 
+    /** Where the level is read that an insert hears: of what it listens to, or of what goes into it. */
+    public static function heard(ProcessorInsert $insert, string $input): string
+    {
+        return $insert->key === null ? $input : "{$insert->key->channel}:{$insert->key->tap->value}";
+    }
+
     /**
      * @param  list<Insert>  $row
      * @return array<string, array{ProcessorInsert, string}>

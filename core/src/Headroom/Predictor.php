@@ -212,8 +212,8 @@ final readonly class Predictor
             $taps = InputTaps::of($channel);
             $now = InputTaps::of($after->channel($channel->id) ?? $channel);
             foreach ($channel->insertsOn ? $taps : [] as $id => [$insert, $tap]) {
-                $one = ($was->taps[$tap] ?? null)?->rmsLevel();
-                $two = ($is->taps[$now[$id][1] ?? ''] ?? null)?->rmsLevel();
+                $one = ($was->taps[InputTaps::heard($insert, $tap)] ?? null)?->rmsLevel();
+                $two = ($is->taps[InputTaps::heard($insert, $now[$id][1] ?? '')] ?? null)?->rmsLevel();
                 if ($insert->on && $insert->mix > 0.0 && $situation->spec($insert)->levelDependent && $one !== null && $two !== null && abs($two - $one) >= 0.1) {
                     $fed[] = new FedDifferently($channel->id, (string) $id, $insert->processor, $two - $one);
                 }

@@ -17,7 +17,7 @@ final readonly class OverIntoLevelDependent implements Check
             foreach ($channel->insertsOn ? InputTaps::of($channel) : [] as $id => [$insert, $tap]) {
                 $reading = $chart->reading($tap);
                 $peak = $reading?->peakLevel();
-                if ($peak === null || $peak <= 0.0 || ! $insert->on || $insert->mix <= 0.0 || $insert->processor === 'limiter' || ! $chart->spec($insert)->levelDependent) {
+                if ($peak === null || $peak <= 0.0 || ! $insert->on || $insert->mix <= 0.0 || $insert->processor === 'limiter' || $insert->key !== null || ! $chart->spec($insert)->levelDependent) {
                     continue;
                 }
                 $by = -ceil(10.0 * $peak) / 10.0 - 1.0;

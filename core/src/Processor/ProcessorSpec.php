@@ -9,13 +9,15 @@ namespace Hafen\Processor;
  *
  * `levelDependent`: it sounds different when fed louder or softer. `wetOnly`: it puts out no dry sound, so that on a
  * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `keyed`: it can
- * listen to another sound, see {@see Keyed}.
+ * listen to another sound, see {@see Keyed}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
+ * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more.
  */
 final readonly class ProcessorSpec
 {
     /**
      * @param  list<ParameterSpec>  $parameters
      * @param  list<string>  $synonyms  other words people type to find it
+     * @param  array<string, float>  $followsLevel  by parameter
      */
     public function __construct(
         public string $id,
@@ -28,6 +30,7 @@ final readonly class ProcessorSpec
         public bool $widens = false,
         public array $synonyms = [],
         public bool $keyed = false,
+        public array $followsLevel = [],
     ) {
     }
 

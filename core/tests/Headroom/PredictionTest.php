@@ -20,6 +20,7 @@ use Hafen\Survey\FolderStore;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomMix;
+use Hafen\Tests\Support\Signal;
 
 require_once __DIR__.'/../Support/edited.php';
 
@@ -112,6 +113,24 @@ it('says what a level-dependent insert is fed otherwise, and has it do what it d
         ->and($after->returns)->toHaveKey('room')
         ->and($after->returns['room'])->toEqualWithDelta(array_column($after->edits, 'by')[0], 0.02);
     expectMade($session, $library, $compensated);
+});
+
+it('takes for the level of an insert that of what it listens to', function (): void {
+    $sound = static fn (int $seed): array => Signal::noise(9600, $seed, 0.8);
+    $session = Mix::session([
+        Mix::track('bass', [Mix::insert('i1', 'compressor', ['threshold' => -30.0])->withKey(new Hafen\Session\TapSource('drum', TapPoint::Source))], length: 9600),
+        Mix::track('drum', length: 9600),
+    ], length: 9600);
+    $library = new MemoryLibrary(['bass' => [$sound(1)], 'drum' => [$sound(2)]]);
+    // The bass is what is lowered; what its compressor hears stays as it was.
+    $loud = edited($session, ['type' => 'set-trim', 'channels' => ['bass'], 'gain' => 18.0]);
+    $offender = predicted($loud, $library, ['lower-offender']);
+    expect($offender?->fed)->toBe([]);
+    $all = predicted($loud, $library, ['trim-sources'], compensate: true);
+    assert($all !== null);
+    expect(array_map(static fn ($fed): array => [$fed->insert, round($fed->by, 1)], $all->fed))->toBe([['i1', round(array_column($all->edits, 'by')[0], 1)]])
+        ->and($all->compensated)->toBe(1);
+    expectMade($loud, $library, $all);
 });
 
 it('looks at the rest of the session when another moment becomes the loudest', function (): void {

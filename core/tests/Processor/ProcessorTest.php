@@ -291,3 +291,21 @@ it('is where it would be had it run from the start', function (): void {
     $late = Signal::through($two, array_slice($noise, 10000));
     expect($late->left[9000])->toEqualWithDelta($whole->left[19000], 1e-9)->and($late->right[9000])->toEqualWithDelta($whole->right[19000], 1e-9);
 });
+
+it('does to a louder sound what it did, with what follows the level moved along', function (string $id, float $by): void {
+    $spec = ProcessorCatalogue::standard()->spec($id);
+    $values = Signal::busy($id);
+    $moved = $values;
+    foreach ($spec->followsLevel as $parameter => $factor) {
+        $moved[$parameter] = (float) ($values[$parameter] ?? $spec->parameter($parameter)->default) + $factor * $by;
+        expect($moved[$parameter])->toBeGreaterThanOrEqual($spec->parameter($parameter)->min)->toBeLessThanOrEqual($spec->parameter($parameter)->max);
+    }
+    $gain = 10.0 ** ($by / 20.0);
+    $sound = array_map(static fn (float $x, int $i): float => $x * ($i % 9000 < 5000 ? 1.0 : 0.15), Signal::noise(24000, 11, 0.4), range(0, 23999));
+    $plain = Signal::through(Signal::processor($id, $values), $sound)->left;
+    $louder = Signal::through(Signal::processor($id, $moved), Hafen\Audio\Samples::scale($sound, $gain))->left;
+    $off = Hafen\Audio\Samples::addScaled(Hafen\Audio\Samples::scale($louder, 1.0 / $gain), $plain, -1.0);
+    expect(20 * log10(max(1e-12, Signal::rms($off)) / Signal::rms($plain)))->toBeLessThan(-60.0)
+        // And without it, it does something else.
+        ->and(20 * log10(Signal::rms(Hafen\Audio\Samples::addScaled(Hafen\Audio\Samples::scale(Signal::through(Signal::processor($id, $values), Hafen\Audio\Samples::scale($sound, $gain))->left, 1.0 / $gain), $plain, -1.0)) / Signal::rms($plain)))->toBeGreaterThan(-58.0);
+})->with(array_values(array_map(static fn ($spec): string => $spec->id, array_filter(ProcessorCatalogue::standard()->specs(), static fn ($spec): bool => $spec->followsLevel !== []))))->with([-6.0, 4.0]);

@@ -6,9 +6,11 @@ namespace Hafen\Tests\Support;
 
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ChannelTrim;
+use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\TapPoint;
+use Hafen\Session\TapSource;
 use Hafen\Session\Width;
 
 /** Small mixes as people draw them: tracks, a group, a return, what depends on level in many places, and a main that is too hot. */
@@ -23,7 +25,8 @@ final class RandomMix
         $files = $channels = [];
         $id = 0;
         $level = static fn (int $from, int $to): float => mt_rand(10 * $from, 10 * $to) / 10;
-        $insert = static function () use (&$id, $level): \Hafen\Session\ProcessorInsert {
+        $tracks = 0;
+        $insert = static function () use (&$id, &$tracks, $level): ProcessorInsert {
             [$processor, $parameters] = [
                 ['compressor', ['threshold' => $level(-30, -12), 'ratio' => 3.0]],
                 ['drive', ['drive' => $level(0, 12)]],
@@ -32,10 +35,14 @@ final class RandomMix
                 ['gain', ['gain' => $level(-6, 3)]],
             ][mt_rand(0, 4)];
 
-            return Mix::insert('i'.++$id, $processor, $parameters, mt_rand(0, 3) === 0 ? 0.5 : 1.0, mt_rand(0, 5) > 0);
+            // A compressor may listen to a track that comes before.
+            $key = $processor === 'compressor' && $tracks > 0 && mt_rand(0, 1) === 0 ? new TapSource('t'.mt_rand(0, $tracks - 1), TapPoint::cases()[mt_rand(0, 2)]) : null;
+
+            return Mix::insert('i'.++$id, $processor, $parameters, mt_rand(0, 3) === 0 ? 0.5 : 1.0, mt_rand(0, 5) > 0)->withKey($key);
         };
         $count = mt_rand(3, 5);
         for ($i = 0; $i < $count; ++$i) {
+            $tracks = $i;
             $stereo = mt_rand(0, 1) === 1;
             $files["t{$i}"] = array_map(static fn (int $side): array => self::sound(100 * $seed + 10 * $i + $side), $stereo ? [0, 1] : [0]);
             $channel = Mix::track("t{$i}", array_map($insert, array_fill(0, mt_rand(0, 2), null)), $stereo ? Width::Stereo : Width::Mono, self::LENGTH)
@@ -45,6 +52,7 @@ final class RandomMix
                 ? $channel->withSends([new Send('n'.++$id, 'return', $level(-20, -6), TapPoint::cases()[mt_rand(0, 2)])])
                 : $channel;
         }
+        $tracks = $count;
         $channels[] = Mix::bus('group', ChannelKind::Group, [$insert()]);
         $channels[] = Mix::bus('return', ChannelKind::Return, [Mix::insert('i'.++$id, 'reverb')]);
         $session = Mix::session($channels, mt_rand(0, 1) === 1 ? [$insert()] : [], self::LENGTH);

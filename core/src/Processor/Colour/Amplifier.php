@@ -70,6 +70,7 @@ final class Amplifier implements Processor
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -6.0),
             ],
             levelDependent: true,
+            followsLevel: ['gain' => -1.0, 'output' => 1.0],
             synonyms: ['amp', 'cab', 'cabinet', 'guitar', 'speaker', 'overdrive', 'loudspeaker'],
         );
     }

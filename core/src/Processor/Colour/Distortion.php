@@ -52,6 +52,7 @@ final class Distortion implements Processor
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -9.0),
             ],
             levelDependent: true,
+            followsLevel: ['drive' => -1.0, 'output' => 1.0],
             synonyms: ['fuzz', 'clip', 'crush', 'fold', 'overdrive', 'dirt'],
         );
     }

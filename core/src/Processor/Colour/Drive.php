@@ -53,6 +53,7 @@ final class Drive implements Processor
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
             ],
             levelDependent: true,
+            followsLevel: ['drive' => -1.0, 'output' => 1.0],
             synonyms: ['saturation', 'distortion', 'overdrive', 'clip', 'warm'],
         );
     }

@@ -54,6 +54,7 @@ final class TapeStage implements Processor
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
             ],
             levelDependent: true,
+            followsLevel: ['drive' => -1.0, 'output' => 1.0],
             synonyms: ['saturation', 'warm', 'glue', 'machine', 'analogue'],
         );
     }

@@ -60,6 +60,7 @@ final class TubeStage implements Processor
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
             ],
             levelDependent: true,
+            followsLevel: ['drive' => -1.0, 'output' => 1.0],
             synonyms: ['valve', 'warm', 'saturation', 'harmonics', 'preamp'],
         );
     }

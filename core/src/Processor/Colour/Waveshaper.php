@@ -70,6 +70,7 @@ final class Waveshaper implements Processor
             'Bends the waveform along a curve you draw.',
             $parameters,
             levelDependent: true,
+            followsLevel: ['drive' => -1.0, 'output' => 1.0],
             synonyms: ['curve', 'harmonics', 'shape', 'draw', 'transfer', 'exciter'],
         );
     }

@@ -51,6 +51,7 @@ final class Compressor implements Keyed, Processor, ReducesGain
                 ParameterSpec::choice('detector', 'Detector', ['peak' => 'Peak', 'rms' => 'RMS'], 'peak'),
             ],
             levelDependent: true,
+            followsLevel: ['threshold' => 1.0],
             synonyms: ['comp', 'compression', 'dynamics', 'glue'],
             keyed: true,
         );

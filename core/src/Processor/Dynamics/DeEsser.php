@@ -60,6 +60,7 @@ final class DeEsser implements Processor, ReducesGain
                 ParameterSpec::choice('works-on', 'Works on', ['highs' => 'The highs', 'all' => 'The whole sound'], 'highs'),
             ],
             levelDependent: true,
+            followsLevel: ['threshold' => 1.0],
             synonyms: ['sibilance', 'ess', 'voice', 'dynamics', 'sharp'],
         );
     }

@@ -82,6 +82,7 @@ final class Gate implements Keyed, Processor, ReducesGain
                 ParameterSpec::frequency('key-high', 'Listen to', 20000.0, group: 'Key'),
             ],
             levelDependent: true,
+            followsLevel: ['threshold' => 1.0],
             synonyms: ['noise gate', 'expander', 'dynamics', 'spill', 'bleed'],
             keyed: true,
         );

@@ -73,6 +73,7 @@ final class Limiter implements Processor, ReducesGain
                 ParameterSpec::toggle('true-peak', 'True peak', false),
             ],
             levelDependent: true,
+            followsLevel: ['ceiling' => 1.0],
             synonyms: ['ceiling', 'brick', 'maximise', 'peak'],
         );
     }

@@ -74,6 +74,7 @@ final class MultibandCompressor implements Keyed, Processor, ReducesGain
             'Three compressors, for lows, middle and highs.',
             $parameters,
             levelDependent: true,
+            followsLevel: ['low-threshold' => 1.0, 'mid-threshold' => 1.0, 'high-threshold' => 1.0],
             synonyms: ['comp', 'multiband', 'bands', 'dynamics', 'master'],
             keyed: true,
         );
