@@ -155,6 +155,7 @@ switch ($argv[1] ?? '') {
                 $spec->id === 'parametric-eq' => ['low-shelf-gain' => 2.0, 'bell-1-gain' => 2.0, 'bell-2-gain' => 2.0, 'bell-3-gain' => 2.0, 'bell-4-gain' => 2.0, 'high-shelf-gain' => 2.0, 'high-pass' => true, 'low-pass' => true],
                 str_starts_with($spec->id, 'graphic-eq') => array_combine(array_column($spec->parameters, 'id'), array_map(static fn (int $i): float => $i % 2 === 0 ? 3.0 : -3.0, array_keys($spec->parameters))),
                 $spec->id === 'convolution' => [],
+                $spec->id === 'pitch-shift' => ['semitones' => 5.0, 'material' => 'chords'],
                 default => Signal::busy($spec->id),
             };
             $processor = ProcessorCatalogue::standard()->make($spec->id, $parameters, new Setting(48000, 120.0));

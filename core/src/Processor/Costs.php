@@ -54,7 +54,7 @@ final class Costs
         'amplifier' => 3.79,
         'bit-reducer' => 0.38,
         'pitch-correction' => 9.81,
-        'pitch-shift' => 4.82,
+        'pitch-shift' => 8.98,
         'formant-shift' => 9.17,
     ];
 

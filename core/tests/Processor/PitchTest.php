@@ -93,3 +93,69 @@ it('shifts any sound by the ratio set', function (float $semitones, float $cents
     expect(abs(centsBetween($low, 440 * $ratio)))->toBeLessThan(5.0)->and(abs(centsBetween($high, 1320 * $ratio)))->toBeLessThan(5.0)
         ->and(20 * log10(Signal::rms(array_slice($out, 24000)) / Signal::rms($chord)))->toEqualWithDelta(0.0, 1.5);
 })->with([[12.0, 0.0], [-12.0, 0.0], [3.0, 0.0], [-4.0, -30.0]]);
+
+/** A chord of three notes with their overtones, and the lines it is made of. @return array{list<float>, list<float>} */
+function majorChord(int $length): array
+{
+    $sound = array_fill(0, $length, 0.0);
+    $lines = [];
+    foreach ([220.0, 277.18, 329.63] as $note) {
+        foreach ([1, 2, 3] as $overtone) {
+            $lines[] = $note * $overtone;
+            $sound = Hafen\Audio\Samples::add($sound, Signal::sine($note * $overtone, $length, 0.12 / $overtone));
+        }
+    }
+
+    return [$sound, $lines];
+}
+
+// Source: the lines of numpy's spectrum: what does not lie at a line of the shifted chord is what the method adds.
+it('keeps chords clear where it is made for them', function (float $semitones): void {
+    [$chord, $lines] = majorChord(144_000);
+    $ratio = 2 ** ($semitones / 12);
+    $added = static fn (string $material): array => Reference::python(<<<'PYTHON'
+        x = np.array(data["x"]); x = x[48000:48000+65536]; s = np.abs(np.fft.rfft(x*np.blackman(len(x))))**2; f = np.fft.rfftfreq(len(x), 1/48000)
+        near = np.any([np.abs(f-a) < 6 for a in data["a"]], axis=0)
+        cents = [1200*np.log2(np.sum(f[k]*s[k])/np.sum(s[k])/a) for a in data["a"] for k in [np.abs(f-a) < 6]]
+        print(json.dumps([10*np.log10(np.sum(s[~near])/np.sum(s)), float(np.max(np.abs(cents)))]))
+        PYTHON, ['x' => Signal::through(Signal::processor('pitch-shift', ['semitones' => $semitones, 'material' => $material]), $chord)->left, 'a' => array_map(static fn (float $line): float => $line * $ratio, $lines)]);
+    [$rest, $cents] = $added('chords');
+    expect($rest)->toBeLessThan(-40.0)->and($cents)->toBeLessThan(2.0)->and($added('notes')[0])->toBeGreaterThan($rest + 10.0);
+})->with([4.0, -5.0, 12.0, -12.0]);
+
+it('works chords the same in whatever blocks they come, on one side or two', function (): void {
+    [$chord] = majorChord(30_000);
+    $values = ['semitones' => 5.0, 'material' => 'chords'];
+    $whole = Signal::through(Signal::processor('pitch-shift', $values), $chord, blockSize: 512)->left;
+    foreach ([1000, 64] as $size) {
+        expect(Signal::through(Signal::processor('pitch-shift', $values), $chord, blockSize: $size)->left === $whole)->toBeTrue("blocks of {$size}");
+    }
+    $both = Signal::through(Signal::processor('pitch-shift', $values), $chord, $chord);
+    $used = Signal::processor('pitch-shift', $values);
+    Signal::through($used, Signal::noise(9000, 3));
+    $used->reset();
+    $off = static fn (array $side): float => Signal::peak(Hafen\Audio\Samples::addScaled($side, $whole, -1.0));
+    expect($off($both->left))->toBeLessThan(1e-12)->and($off($both->right))->toBeLessThan(1e-12)
+        ->and(Signal::through($used, $chord)->left === $whole)->toBeTrue('after a reset')
+        ->and($used->latency())->toBe(4096);
+});
+
+it('keeps what lies between the sides between them, and an attack in its place', function (): void {
+    [$chord] = majorChord(96_000);
+    $right = Hafen\Audio\Samples::scale($chord, -0.25);
+    $out = Signal::through(Signal::processor('pitch-shift', ['semitones' => -3.0, 'material' => 'chords']), $chord, $right);
+    expect(Signal::rms(Hafen\Audio\Samples::addScaled($out->right, $out->left, 0.25)))->toBeLessThan(1e-9 * Signal::rms($out->left) + 1e-12);
+    $click = Signal::through(Signal::processor('pitch-shift', ['semitones' => 7.0, 'material' => 'chords']), [...array_fill(0, 20_000, 0.0), ...Signal::impulse(28_000)])->left;
+    $loudest = (int) array_search(max(array_map(abs(...), $click)), array_map(abs(...), $click), true);
+    expect(abs($loudest - 20_000 - 4096))->toBeLessThan(480)
+        ->and(Signal::rms(array_slice($click, 20_000, 3000)))->toBeLessThan(0.1 * Signal::rms(array_slice($click, 23_000, 3000)));
+});
+
+it('lets a sound through whole when nothing is shifted, whatever it is made for', function (string $material): void {
+    $noise = Signal::noise(24_000, 5);
+    $out = Signal::through(Signal::processor('pitch-shift', ['material' => $material]), $noise)->left;
+    $late = Signal::processor('pitch-shift', ['material' => $material])->latency();
+    foreach ([0, 777, 12_345] as $i) {
+        expect($out[$i + $late])->toEqualWithDelta($noise[$i], 1e-9);
+    }
+})->with(['notes', 'chords']);

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\Butterworth;
 use Hafen\Dsp\SplicedShift;
+use Hafen\Dsp\VocoderShift;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -20,12 +21,19 @@ use Hafen\Processor\Setting;
 /**
  * Moves the pitch of any sound up or down, with its formants.
  *
- * Source: S. Roucos, A. Wilgus, ICASSP 1985, see {@see SplicedShift}. What would end up above half the sample rate is filtered off before, by
- * an eighth-order Butterworth low-pass.
+ * Source: for single notes and drums S. Roucos, A. Wilgus, ICASSP 1985, see {@see SplicedShift}; what would end up above half the sample
+ * rate is filtered off before, by an eighth-order Butterworth low-pass. For chords J. Laroche, M. Dolson, WASPAA 1999, see
+ * {@see VocoderShift}.
  */
 final class PitchShift implements Processor
 {
-    private readonly SplicedShift $shift;
+    private const CHORDS = 'chords';
+
+    private readonly SplicedShift $spliced;
+
+    private readonly VocoderShift $vocoder;
+
+    private bool $chords = false;
 
     private readonly BiquadCascade $before;
 
@@ -41,6 +49,7 @@ final class PitchShift implements Processor
             [
                 ParameterSpec::number('semitones', 'Pitch', 'st', -12.0, 12.0, 0.0, step: 1.0),
                 ParameterSpec::number('cents', 'Fine', 'ct', -100.0, 100.0, 0.0, step: 1.0),
+                ParameterSpec::choice('material', 'Made for', ['notes' => 'Single notes, drums', self::CHORDS => 'Chords'], 'notes'),
             ],
             synonyms: ['transpose', 'octave', 'detune', 'harmony', 'semitone'],
         );
@@ -65,20 +74,26 @@ final class PitchShift implements Processor
 
     public static function latencyOf(ParameterValues $values, Setting $setting): int
     {
-        return SplicedShift::DELAY;
+        return $values->choice('material') === self::CHORDS ? VocoderShift::delay($setting->sampleRate) : SplicedShift::DELAY;
     }
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->shift = new SplicedShift;
+        $this->spliced = new SplicedShift;
+        $this->vocoder = new VocoderShift($setting->sampleRate);
         $this->before = new BiquadCascade;
     }
 
     public function set(ParameterValues $values): void
     {
         $this->ratio = max(0.5, min(2.0, 2.0 ** (self::semitones($values) / 12.0)));
+        $chords = $values->choice('material') === self::CHORDS;
+        if ($chords !== $this->chords) {
+            $this->chords = $chords;
+            $this->reset();
+        }
         $sections = [];
-        if ($this->ratio > 1.0) {
+        if ($this->ratio > 1.0 && ! $chords) {
             foreach (Butterworth::lowPass(0.45 * $this->setting->sampleRate / $this->ratio, 8, $this->setting->sampleRate) as $i => $section) {
                 $sections["before {$i}"] = $section;
             }
@@ -88,24 +103,30 @@ final class PitchShift implements Processor
 
     public function process(Block $block): void
     {
+        if ($this->chords) {
+            $this->vocoder->process($block, $this->ratio);
+
+            return;
+        }
         $this->before->process($block);
-        $this->shift->process($block, $this->ratio);
+        $this->spliced->process($block, $this->ratio);
     }
 
     public function reset(): void
     {
         $this->before->reset();
-        $this->shift->reset();
+        $this->spliced->reset();
+        $this->vocoder->reset();
     }
 
     public function latency(): int
     {
-        return SplicedShift::DELAY;
+        return $this->chords ? VocoderShift::delay($this->setting->sampleRate) : SplicedShift::DELAY;
     }
 
     public function tail(): int
     {
-        return 2 * SplicedShift::DELAY;
+        return 2 * $this->latency();
     }
 
     private static function semitones(ParameterValues $values): float
