@@ -102,3 +102,11 @@ it('rounds to its word and holds for its rate', function (): void {
         expect($out[$i])->toBe($in[$i - $i % 4]);
     }
 });
+
+// Source: Doppler: a delay that swings by D at f bends the pitch by 2 pi f D; the shares are those of the transport, measured by the
+// phase of scipy's analytic signal.
+it('runs a tape as evenly as its machine', function (string $runs, float $least, float $most): void {
+    $out = Signal::through(Signal::processor('tape-stage', ['transport' => $runs, 'drive' => -12.0]), Signal::sine(3150.0, 240_000, 0.2))->left;
+    $bent = Reference::python('x = np.array(data)[24000:]; f = np.diff(np.unwrap(np.angle(sig.hilbert(x))))*48000/2/np.pi; b, a = sig.butter(2, 60, fs=48000); f = sig.filtfilt(b, a, f)[9600:-9600]; print(json.dumps(float((f.max()-f.min())/2/3150)))', $out);
+    expect($bent)->toBeGreaterThan($least)->toBeLessThan($most);
+})->with([['steady', -1.0, 0.00001], ['good', 0.0007, 0.0011], ['worn', 0.0036, 0.0045]]);

@@ -140,7 +140,7 @@ final class Signal
             'distortion' => ['kind' => 'fuzz', 'tight' => 200.0],
             'tube-stage' => ['drive' => 18.0, 'lean' => 60.0],
             'waveshaper' => ['point-2' => -90.0, 'point-6' => 80.0, 'drive' => 6.0],
-            'tape-stage' => ['drive' => 12.0],
+            'tape-stage' => ['drive' => 12.0, 'transport' => 'worn'],
             'console-stage' => ['amount' => 80.0, 'place' => 'bus', 'leak' => -40.0],
             'amplifier' => ['gain' => 30.0, 'treble' => 6.0],
             'convolution' => ['response' => 'wooden-studio', 'decay' => '50%'],

@@ -19,6 +19,8 @@ const props = defineProps<{
     before: string;
     /** There are many beside it: names come before figures. */
     isCrowded: boolean;
+    /** One side goes in, two come out. */
+    isWidening: boolean;
 }>();
 
 const session = useSession();
@@ -100,6 +102,10 @@ function grab(event: PointerEvent): void {
         <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
             >{{ isCrowded ? '' : Math.round(cost * 100) }}%</span
         >
+        <svg v-if="isWidening" class="fork" viewBox="0 0 10 12" width="9" height="11" data-widens>
+            <title>Mono in, stereo out</title>
+            <path d="M0 6H3C6 6 5 2.5 10 2.5M3 6C6 6 5 9.5 10 9.5" />
+        </svg>
         <span class="edge in" :class="inDepth" /><span class="edge out" :class="outDepth" />
     </div>
 </template>
@@ -207,6 +213,14 @@ function grab(event: PointerEvent): void {
     padding-right: 7px;
     font-size: 12px;
     color: var(--brass-text);
+}
+
+.fork {
+    flex: none;
+    margin-right: 3px;
+    fill: none;
+    stroke: currentcolor;
+    stroke-width: 1.4;
 }
 
 .chosen .cost {

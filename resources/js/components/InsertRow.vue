@@ -102,6 +102,7 @@ function before(index: number): string {
                 :insert="insert"
                 :before="before(index)"
                 :is-crowded="inserts.length > 3"
+                :is-widening="index + 1 === wideFrom"
             />
         </template>
         <span class="rest">

@@ -11,9 +11,11 @@ use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Dsp\TapeTransport;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
@@ -22,9 +24,9 @@ use Hafen\Processor\Setting;
  * A tape: saturates the highs first, rounds the peaks, lifts the lowest octave and loses the highest.
  *
  * Source: own, after how recording works (from memory): a high shelf lifts the highs before a rational tanh (see {@see Drive}) and
- * its inverse takes them back; the bump of the head and the loss of the gap follow the speed. Twice oversampled.
+ * its inverse takes them back; the bump of the head and the loss of the gap follow the speed. Twice oversampled. See {@see TapeTransport}.
  */
-final class TapeStage implements Processor
+final class TapeStage implements Positioned, Processor
 {
     /** Head bump in Hz and dB, and the frequency of the loss, by speed in cm/s. */
     private const SPEEDS = ['19cm' => [90.0, 2.5, 11000.0], '38cm' => [60.0, 1.8, 17000.0], '76cm' => [38.0, 1.2, 22000.0]];
@@ -39,6 +41,10 @@ final class TapeStage implements Processor
 
     private readonly SteppedGain $output;
 
+    private readonly TapeTransport $transport;
+
+    private string $runs = 'steady';
+
     public static function spec(): ProcessorSpec
     {
         return new ProcessorSpec(
@@ -51,11 +57,12 @@ final class TapeStage implements Processor
                 ParameterSpec::choice('speed', 'Speed', ['19cm' => '19 cm/s', '38cm' => '38 cm/s', '76cm' => '76 cm/s'], '38cm'),
                 ParameterSpec::decibels('emphasis', 'Emphasis', 0.0, 12.0, 6.0),
                 ParameterSpec::number('bump', 'Low bump', '%', 0.0, 200.0, 100.0, step: 1.0),
+                ParameterSpec::choice('transport', 'Runs', ['steady' => 'Steady', 'good' => 'As a good machine', 'worn' => 'Worn'], 'steady'),
                 ParameterSpec::decibels('output', 'Output', -36.0, 12.0, -3.0),
             ],
             levelDependent: true,
             followsLevel: ['drive' => -1.0, 'output' => 1.0],
-            synonyms: ['saturation', 'warm', 'glue', 'machine', 'analogue'],
+            synonyms: ['saturation', 'warm', 'glue', 'machine', 'analogue', 'flutter', 'wow'],
         );
     }
 
@@ -79,11 +86,12 @@ final class TapeStage implements Processor
 
     public static function latencyOf(ParameterValues $values, Setting $setting): int
     {
-        return Saturator::delay(isTwice: true);
+        return Saturator::delay(isTwice: true) + TapeTransport::delay($values->choice('transport'), $setting->sampleRate);
     }
 
     public function __construct(private readonly Setting $setting)
     {
+        $this->transport = new TapeTransport($setting->sampleRate);
         $this->input = new SteppedGain($setting->sampleRate);
         $this->output = new SteppedGain($setting->sampleRate);
         $this->saturator = new Saturator(isTwice: true);
@@ -95,8 +103,15 @@ final class TapeStage implements Processor
     {
         $this->input->set($values->number('drive'));
         $this->output->set($values->number('output'));
+        $this->runs = $values->choice('transport');
+        $this->transport->set($this->runs);
         $this->before->set(['emphasis' => self::emphasis($values->number('emphasis'), $this->setting->sampleRate)]);
         $this->after->set(self::after($values, $this->setting->sampleRate));
+    }
+
+    public function at(int $position): void
+    {
+        $this->transport->at($position);
     }
 
     public function process(Block $block): void
@@ -105,6 +120,7 @@ final class TapeStage implements Processor
         $this->before->process($block);
         $this->saturator->process($block, RationalTanh::bend(...));
         $this->after->process($block);
+        $this->transport->process($block);
         $this->output->process($block);
     }
 
@@ -115,11 +131,12 @@ final class TapeStage implements Processor
         $this->after->reset();
         $this->input->settle();
         $this->output->settle();
+        $this->transport->reset();
     }
 
     public function latency(): int
     {
-        return Saturator::delay(isTwice: true);
+        return Saturator::delay(isTwice: true) + TapeTransport::delay($this->runs, $this->setting->sampleRate);
     }
 
     public function tail(): int

@@ -6,7 +6,7 @@ namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\Swing;
-use Hafen\Dsp\WaveringTap;
+use Hafen\Dsp\WaveringSides;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -31,15 +31,11 @@ final class Vibrato implements Positioned, Processor
 
     private readonly Swing $swing;
 
-    private readonly WaveringTap $left;
-
-    private readonly WaveringTap $right;
+    private readonly WaveringSides $sides;
 
     private readonly int $middle;
 
     private float $depth = 0.0;
-
-    private bool $wasMono = true;
 
     public static function spec(): ProcessorSpec
     {
@@ -79,8 +75,7 @@ final class Vibrato implements Positioned, Processor
     {
         $this->swing = new Swing;
         $this->middle = (int) round(self::MIDDLE_MILLISECONDS * $setting->sampleRate / 1000.0);
-        $this->left = new WaveringTap(2 * $this->middle);
-        $this->right = new WaveringTap(2 * $this->middle);
+        $this->sides = new WaveringSides(2 * $this->middle);
     }
 
     public function set(ParameterValues $values): void
@@ -105,24 +100,13 @@ final class Vibrato implements Positioned, Processor
         for ($i = 0; $i < $frames; ++$i) {
             $delays[] = $middle + $depth * sin($phase + $turn * ($since + $i));
         }
-        // Both sides are heard all the time, so that a sound may become wide at any moment.
-        $this->left->hear($block->left);
-        $this->right->hear($block->right());
-        $block->left = $this->left->read($delays);
-        if (! $block->mono || ! $this->wasMono) {
-            $block->right = $this->right->read($delays);
-            $this->wasMono = $block->mono && $block->right === $block->left;
-            $block->mono = $this->wasMono;
-            $block->right = $block->mono ? [] : $block->right;
-        }
+        $this->sides->process($block, $delays);
     }
 
     public function reset(): void
     {
         $this->swing->reset();
-        $this->left->reset();
-        $this->right->reset();
-        $this->wasMono = true;
+        $this->sides->reset();
     }
 
     public function latency(): int
