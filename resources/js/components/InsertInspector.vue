@@ -326,9 +326,9 @@ function remove(): void {
         </p>
         <dl>
             <dt>in</dt>
-            <dd class="figure">{{ decibels(levelIn?.peak) }}</dd>
+            <dd class="figure">{{ levelIn ? decibels(levelIn.peak) : '·' }}</dd>
             <dt>out</dt>
-            <dd class="figure">{{ decibels(levelOut?.peak) }}</dd>
+            <dd class="figure">{{ levelOut ? decibels(levelOut.peak) : '·' }}</dd>
             <dt v-if="(levelOut?.reduction ?? 0) > 0.05">reduction</dt>
             <dd v-if="(levelOut?.reduction ?? 0) > 0.05" class="figure">
                 {{ decibels(-(levelOut?.reduction ?? 0)) }} dB

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { matchingPresets, matchingRows, shelvesOf, type Found } from '@/shelves';
+import { CATEGORIES, matchingPresets, matchingRows, shelvesOf, type Found } from '@/shelves';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 import { useChipDrag, type Load } from './chipDrag';
 import FolderPicker from './FolderPicker.vue';
+import RoleLamp from './RoleLamp.vue';
 
 /** Finds effects, presets, rows and splits by shelf or by typing; everything in it can be done by key. */
 const finder = useFinder();
@@ -184,7 +185,7 @@ function grab(event: PointerEvent, entry: Found): void {
                             field?.focus();
                         "
                     >
-                        {{ one.label }}
+                        <RoleLamp v-if="CATEGORIES.includes(one.id)" :role="one.id" :on="true" />{{ one.label }}
                     </li>
                 </ul>
                 <ul ref="list" class="entries" role="listbox" aria-label="Effects">
@@ -332,6 +333,9 @@ ul {
 }
 
 .shelves li {
+    display: flex;
+    gap: 7px;
+    align-items: center;
     padding: 4px 16px;
     color: var(--soft);
     cursor: pointer;
