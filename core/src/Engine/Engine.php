@@ -117,13 +117,12 @@ final class Engine
             $strip->settle();
         }
         $this->tapBefore = $this->lastJump = null;
-        $latency = $this->plan->latencyAt($this->tap);
-        $blocks = intdiv(min($position, $preRoll) + $latency + $this->blockSize - 1, $this->blockSize);
-        $this->reading = $position + $latency - $blocks * $this->blockSize;
+        $this->reading = $position - min($position, $preRoll);
         $loop = $this->loop;
         $this->loop = null;
-        for ($i = 0; $i < $blocks; ++$i) {
-            $this->next();
+        // From the same place whatever the length of a block: what begins there begins alike.
+        for ($left = $position + $this->plan->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
+            $this->next($frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize);
         }
         $this->loop = $loop;
         // What ran in is not what was asked for.
@@ -173,12 +172,17 @@ final class Engine
         $this->pending = $session;
     }
 
-    /** The next block at the tap listened to: always stereo, shorter where a loop ends. */
-    public function next(): Block
+    /**
+     * The next block at the tap listened to: always stereo, shorter where a loop ends.
+     *
+     * @param  ?int  $most  frames; a whole block where it is left out
+     */
+    public function next(?int $most = null): Block
     {
+        $most ??= $this->blockSize;
         $frames = $this->loop !== null && $this->reading < $this->loop->end
-            ? min($this->blockSize, $this->loop->end - $this->reading)
-            : $this->blockSize;
+            ? min($most, $this->loop->end - $this->reading)
+            : $most;
         $block = $this->run($frames);
         $this->reading += $frames;
         if ($this->loop !== null && $this->reading >= $this->loop->end) {

@@ -222,6 +222,7 @@ final class Slot implements Stop
             $this->isFresh = false;
             $this->processor->set($values->withNumbers($this->parameterRide->at($position - Grid::STEP)));
             $this->processor->reset();
+            $this->processor instanceof Positioned && $this->processor->at($position);
         }
         $ridden = $this->parameterRide->at($position);
         if ($isMoving || $ridden !== $this->ridden) {

@@ -28,7 +28,7 @@ use Hafen\Session\TapPoint;
 final readonly class SurveyMap
 {
     /** Changes when the engine, the meters or what parts keep do, so that no older figures are taken for new ones. */
-    private const FIGURES = 4;
+    private const FIGURES = 5;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public Stretch $stretch)

@@ -72,6 +72,24 @@ it('stays finite at both ends of every parameter, with noise, a square, silence 
     }
 })->with('processors');
 
+it('makes nothing of silence, at either end of every parameter', function (string $id): void {
+    $settings = [Signal::busy($id)];
+    foreach (ProcessorCatalogue::standard()->spec($id)->parameters as $parameter) {
+        foreach (match ($parameter->kind) {
+            ParameterKind::Number => [$parameter->min, $parameter->max],
+            ParameterKind::Choice => array_map(strval(...), array_keys($parameter->choices)),
+            ParameterKind::Toggle => [true, false],
+            ParameterKind::Recording => [],
+        } as $end) {
+            $settings[] = [...Signal::busy($id), $parameter->id => $end];
+        }
+    }
+    foreach ($settings as $setting) {
+        $out = Signal::through(Signal::processor($id, $setting), array_fill(0, 2000, 0.0));
+        expect(max(Signal::peak($out->left), Signal::peak($out->right())))->toBeLessThan(1e-12, (string) json_encode($setting));
+    }
+})->with('processors');
+
 it('is as late as it says', function (string $id): void {
     // Neutral settings, so that the impulse comes through whole.
     $processor = Signal::processor($id, match ($id) {

@@ -39,11 +39,14 @@ const travel = computed(() => ({ min: props.min, max: props.max, scale: props.sc
 const place = (value: number | null) => placeOf(value, travel.value);
 const valueHere = (where: number) => valueAt(where, travel.value);
 
-function rounded(value: number | null): number | null {
+function rounded(value: number | null, isExact: boolean): number | null {
     if (value === null) {
         return null;
     }
     const clamped = Math.min(props.max, Math.max(props.min, value));
+    if (isExact) {
+        return Number(clamped.toFixed(4));
+    }
     if (props.scale === 'logarithmic') {
         return Number(clamped.toPrecision(4));
     }
@@ -51,8 +54,9 @@ function rounded(value: number | null): number | null {
     return Number((Math.round(clamped / grid) * grid).toFixed(6));
 }
 
-function send(value: number | null): void {
-    const next = rounded(value);
+/** What is typed is meant to the last digit; what is moved goes along the steps. */
+function send(value: number | null, isExact = false): void {
+    const next = rounded(value, isExact);
     if (next !== shown.value) {
         held.value = next;
         emit('change', next, gesture);
@@ -141,7 +145,7 @@ function typed(): void {
     typing.value = null;
     if (value !== undefined) {
         gesture = newGesture();
-        send(value === null ? (props.scale === 'fader' ? null : props.min) : value);
+        send(value === null ? (props.scale === 'fader' ? null : props.min) : value, true);
         window.setTimeout(() => (held.value = undefined), 250);
     }
     bar.value?.focus();

@@ -11,6 +11,20 @@ interface Waiting {
     done: (() => void)[];
 }
 
+/** What a movement changes from one step to the next; all else says what is moved. */
+const MOVED = ['value', 'gain', 'mix', 'pan', 'by', 'points', 'crossovers', 'parameters', 'preset', 'tempo'];
+
+/** Whether two edits set the same control, so that the later one can stand for both. */
+function isOfTheSame(one: Edit, other: Edit): boolean {
+    const control = (edit: Edit) =>
+        JSON.stringify(
+            Object.entries(edit)
+                .filter(([key]) => !MOVED.includes(key))
+                .sort(([a], [b]) => a.localeCompare(b)),
+        );
+    return control(one) === control(other);
+}
+
 /**
  * The session that is open. Edits go to the server one after the other, each on the state the one before it left; steps of
  * one movement that have not been sent yet are drawn together.
@@ -87,7 +101,7 @@ export const useSession = defineStore('session', () => {
     function edit(change: Edit, gesture: string | null = null): Promise<void> {
         return new Promise((resolve) => {
             const last = waiting[waiting.length - 1];
-            if (last && gesture !== null && last.gesture === gesture && last.edit.type === change.type) {
+            if (last && gesture !== null && last.gesture === gesture && isOfTheSame(last.edit, change)) {
                 const by = typeof change.by === 'number' ? { by: change.by + Number(last.edit.by) } : {};
                 last.edit = { ...change, ...by };
                 last.done.push(resolve);

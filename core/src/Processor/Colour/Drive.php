@@ -144,6 +144,9 @@ final class Drive implements Processor
     private static function bend(array $samples, float $shape, float $bias): array
     {
         $soft = 1.0 - $shape;
+        // What the bias makes of silence is taken off again: a bias is never above 1, where the other curve begins to clip.
+        $square = $bias * $bias;
+        $rest = $soft * $bias * (27.0 + $square) / (27.0 + 9.0 * $square) + $shape * $bias;
         for ($i = 0, $n = count($samples); $i < $n; ++$i) {
             $x = $samples[$i] + $bias;
             if ($x >= 3.0) {
@@ -161,7 +164,7 @@ final class Drive implements Processor
                 }
                 $bent = $soft * $bent + $shape * $x;
             }
-            $samples[$i] = $bent;
+            $samples[$i] = $bent - $rest;
         }
 
         return $samples;

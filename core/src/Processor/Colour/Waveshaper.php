@@ -128,7 +128,10 @@ final class Waveshaper implements Processor
         $curve = array_diff_key($values->toArray(), ['drive' => 0, 'output' => 0]);
         if ($curve !== $this->curve) {
             $this->curve = $curve;
-            $this->table = self::table($values);
+            // Silence stays silence, wherever the curve passes.
+            $table = self::table($values);
+            $rest = $table[self::STEPS >> 1];
+            $this->table = array_map(static fn (float $bent): float => $bent - $rest, $table);
             $this->after->set(self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
         }
     }

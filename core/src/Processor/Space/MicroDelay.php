@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Space;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\FadedDelay;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
@@ -20,15 +20,18 @@ use Hafen\Processor\Setting;
 /**
  * Delays each side by a few milliseconds: for width, for lining up microphones, for a comb on purpose.
  *
- * Source: arithmetic; a whole number of samples, moved to without a click ({@see DelayLine}). The first notch of a comb lies at 1/(2 t).
+ * Source: arithmetic; a whole number of samples, moved to without a click ({@see FadedDelay}). The first notch of a comb lies at 1/(2 t).
  */
 final class MicroDelay implements Processor
 {
     use NoLatency;
 
-    private readonly DelayLine $left;
+    /** ms */
+    private const LONGEST = 50.0;
 
-    private readonly DelayLine $right;
+    private readonly FadedDelay $left;
+
+    private readonly FadedDelay $right;
 
     private readonly StereoMatrix $polarity;
 
@@ -40,8 +43,8 @@ final class MicroDelay implements Processor
             'Space',
             'A few milliseconds on each side.',
             [
-                ParameterSpec::number('left', 'Left', 'ms', 0.0, 50.0, 0.0, step: 0.01),
-                ParameterSpec::number('right', 'Right', 'ms', 0.0, 50.0, 0.0, step: 0.01),
+                ParameterSpec::number('left', 'Left', 'ms', 0.0, self::LONGEST, 0.0, step: 0.01),
+                ParameterSpec::number('right', 'Right', 'ms', 0.0, self::LONGEST, 0.0, step: 0.01),
                 ParameterSpec::choice('inverted', 'Inverted', ['none' => 'None', 'left' => 'Left', 'right' => 'Right', 'both' => 'Both'], 'none'),
             ],
             widens: true,
@@ -70,15 +73,15 @@ final class MicroDelay implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->left = new DelayLine(0);
-        $this->right = new DelayLine(0);
+        $this->left = new FadedDelay((int) round(self::LONGEST * $setting->sampleRate / 1000.0));
+        $this->right = new FadedDelay((int) round(self::LONGEST * $setting->sampleRate / 1000.0));
         $this->polarity = new StereoMatrix($setting->sampleRate);
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->left->resize((int) round($values->number('left') * $this->setting->sampleRate / 1000.0));
-        $this->right->resize((int) round($values->number('right') * $this->setting->sampleRate / 1000.0));
+        $this->left->set((int) round($values->number('left') * $this->setting->sampleRate / 1000.0));
+        $this->right->set((int) round($values->number('right') * $this->setting->sampleRate / 1000.0));
         $inverted = $values->choice('inverted');
         $this->polarity->towards(in_array($inverted, ['left', 'both'], true) ? -1.0 : 1.0, 0.0, 0.0, in_array($inverted, ['right', 'both'], true) ? -1.0 : 1.0);
     }
@@ -86,12 +89,8 @@ final class MicroDelay implements Processor
     public function process(Block $block): void
     {
         $block->widen();
-        $left = Block::mono($block->left);
-        $right = Block::mono($block->right);
-        $this->left->process($left);
-        $this->right->process($right);
-        $block->left = $left->left;
-        $block->right = $right->left;
+        $block->left = $this->left->process($block->left);
+        $block->right = $this->right->process($block->right);
         $this->polarity->process($block);
     }
 

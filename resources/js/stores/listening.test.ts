@@ -1,0 +1,181 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { MeterFrame, Notice } from '@/listening/frames';
+import { channel, insert, settled, stateOf, world, type World } from '@/testing';
+
+/** The player without a loudspeaker: what it was told, and the way to tell the store what comes. */
+const player = vi.hoisted(() => ({
+    receiver: null as unknown as {
+        meters(frame: unknown): void;
+        notice(notice: unknown): void;
+        ended(): void;
+    },
+    started: [] as string[],
+    halted: 0,
+    at: 1000,
+}));
+
+vi.mock('@/listening/player', () => ({
+    Player: class {
+        constructor(receiver: typeof player.receiver) {
+            player.receiver = receiver;
+        }
+        start(url: string): Promise<void> {
+            player.started.push(url);
+            return Promise.resolve();
+        }
+        halt(): void {
+            player.halted++;
+        }
+        position(): number {
+            return player.at;
+        }
+    },
+}));
+
+const { useListening } = await import('./listening');
+const { useSession } = await import('./session');
+const { useSurvey } = await import('./survey');
+
+let made: World;
+
+beforeEach(() => {
+    made = world([channel('bass', { inserts: [insert('i1', 'drive')] })], []);
+    made.answers['POST sessions/1/listenings'] = { id: 'abc', stream: '/api/listenings/abc/stream' };
+    player.started = [];
+    player.halted = 0;
+    player.at = 1000;
+});
+
+const told = (notice: Notice) => player.receiver.notice(notice);
+const wishes = () => made.asked[made.asked.length - 1]?.[2] as Record<string, unknown>;
+
+describe('listening', () => {
+    it('starts where it stands, and inside the loop if there is one', async () => {
+        const listening = useListening();
+        await listening.play(5000.4);
+        expect(player.started).toEqual(['/api/listenings/abc/stream?from=5000']);
+        listening.stop();
+        listening.setLoop({ start: 96000, end: 192000 });
+        await listening.play(0);
+        expect(player.started[1]).toBe('/api/listenings/abc/stream?from=96000');
+        expect(wishes()).toMatchObject({ loop: { start: 96000, end: 192000 }, tap: null, compare: null });
+    });
+
+    it('begins again at the end, and says so where there is nothing', async () => {
+        const listening = useListening();
+        await listening.play(480000);
+        expect(player.started).toEqual(['/api/listenings/abc/stream?from=0']);
+        listening.stop();
+        useSession().state = { ...stateOf([]), document: { ...stateOf([]).document, length: 0 } };
+        await listening.play();
+        expect(player.started).toHaveLength(1);
+    });
+
+    it('stays where it was stopped, and tells the server', async () => {
+        const listening = useListening();
+        await listening.play(0);
+        player.at = 7777;
+        listening.stop();
+        await settled();
+        expect(listening.position).toBe(7777);
+        expect(made.asked[made.asked.length - 1]).toEqual(['PUT', 'listenings/abc', { stopped: true }]);
+        expect(listening.isPlaying).toBe(false);
+    });
+
+    it('tells the server of another tap, a compare and its side while it plays', async () => {
+        const listening = useListening();
+        listening.listenAt('bass:pre-fader');
+        expect(made.asked).toEqual([]);
+        await listening.play(0);
+        expect(wishes()).toMatchObject({ tap: 'bass:pre-fader' });
+        listening.listenAt('main:post-fader');
+        expect(wishes()).toMatchObject({ tap: null });
+        listening.startCompare({ kind: 'setting', id: 'i1', parameters: { drive: 3 }, label: 'setting 2' });
+        expect(wishes()).toMatchObject({ compare: { insert: 'i1', parameters: { drive: 3 } }, side: 1 });
+        listening.chooseSide(2);
+        expect(wishes()).toMatchObject({ side: 2 });
+        told({ kind: 'compare', side: 2, gain: -4.2 });
+        expect(listening.matchGain).toBe(-4.2);
+        told({ kind: 'tap-gone', tap: 'bass:pre-fader' });
+        expect(listening.tap).toBeNull();
+    });
+
+    it('ends a compare of what is gone', async () => {
+        const listening = useListening();
+        listening.startCompare({ kind: 'insert', id: 'i1' });
+        useSession().state = { ...stateOf([channel('bass')]), change: 2 };
+        await settled();
+        expect(listening.compare).toBeNull();
+    });
+
+    it('holds peaks for a while and counts overs from the start', async () => {
+        const listening = useListening();
+        const now = vi.spyOn(performance, 'now');
+        const meters = (seconds: number, peak: number, overs: number) => {
+            now.mockReturnValue(seconds * 1000);
+            player.receiver.meters({
+                position: 0,
+                load: 0.2,
+                loads: {},
+                taps: { 'bass:source': { peak, rms: peak - 10, overs, reduction: 0 } },
+            } as MeterFrame);
+        };
+        await listening.play(0);
+        meters(10, -3, 2);
+        meters(10.5, -20, 1);
+        expect(listening.level('bass:source')).toMatchObject({ peak: -3, rms: -30, overs: 3 });
+        meters(12, -20, 0);
+        expect(listening.level('bass:source')).toMatchObject({ peak: -20, overs: 3 });
+        meters(13, -Infinity, 0);
+        meters(15, -Infinity, 0);
+        expect(listening.level('bass:source')).toMatchObject({ peak: null });
+        now.mockRestore();
+    });
+
+    it('shows what the survey knows while nothing plays', () => {
+        useSurvey().state = {
+            result: { taps: { 'bass:source': { peak: -9, rms: -20, overs: 0, reduction: 0 } } },
+        } as never;
+        expect(useListening().level('bass:source')).toMatchObject({ peak: -9 });
+        expect(useListening().level('bass:nowhere')).toBeNull();
+    });
+
+    it('keeps what is seen of an insert while it is watched, and forgets it with the next', async () => {
+        const listening = useListening();
+        await listening.play(0);
+        listening.watchInsert('i1');
+        expect(wishes()).toMatchObject({ watch: 'i1' });
+        const seen = { insert: 'i1', frequencies: [100], before: [], after: [], bands: {} };
+        told({ kind: 'watch', ...seen });
+        expect(listening.watched).toMatchObject(seen);
+        const asked = made.asked.length;
+        listening.watchInsert('i1');
+        expect(made.asked).toHaveLength(asked);
+        listening.watchInsert(null);
+        expect(listening.watched).toBeNull();
+        expect(wishes()).toMatchObject({ watch: null });
+    });
+
+    it('goes around a moment to hear a plan, at the main, beginning with what it makes', async () => {
+        const listening = useListening();
+        listening.listenAt('bass:source');
+        listening.hear({ kind: 'plan', id: 3, label: 'Trim' }, 100000);
+        await settled();
+        expect(player.started).toEqual(['/api/listenings/abc/stream?from=4000']);
+        expect(wishes()).toMatchObject({
+            tap: null,
+            loop: { start: 4000, end: 196000 },
+            compare: { plan: 3 },
+            side: 2,
+        });
+    });
+
+    it('is over when the stream ends', async () => {
+        const listening = useListening();
+        await listening.play(0);
+        player.receiver.ended();
+        expect([listening.isPlaying, listening.position]).toEqual([false, 0]);
+        listening.chooseSide(2);
+        expect(listening.side).toBe(1);
+    });
+});

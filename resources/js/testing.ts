@@ -1,0 +1,160 @@
+import { mount, type VueWrapper } from '@vue/test-utils';
+import { createPinia, setActivePinia } from 'pinia';
+import { vi } from 'vitest';
+import { h, nextTick, type Component, type VNode } from 'vue';
+import { api } from '@/api/client';
+import type { Channel, Edit, ParameterSpec, ProcessorInsert, ProcessorSpec, SessionState } from '@/api/types';
+import { useCatalogue } from '@/stores/catalogue';
+import { useSession } from '@/stores/session';
+
+/** What tests of stores and components share; no part of the application. */
+
+vi.stubGlobal(
+    'BroadcastChannel',
+    class {
+        postMessage(): void {}
+    },
+);
+
+export function number(id: string, more: Partial<ParameterSpec> = {}): ParameterSpec {
+    return {
+        id,
+        label: id,
+        kind: 'number',
+        default: 0,
+        unit: 'dB',
+        min: -24,
+        max: 24,
+        scale: 'linear',
+        step: 0.1,
+        choices: [],
+        group: '',
+        ...more,
+    } as ParameterSpec;
+}
+
+export function processor(id: string, category: string, more: Partial<ProcessorSpec> = {}): ProcessorSpec {
+    return {
+        id,
+        name: id.charAt(0).toUpperCase() + id.slice(1),
+        category,
+        purpose: `What ${id} is for.`,
+        levelDependent: false,
+        wetOnly: false,
+        widens: false,
+        keyed: false,
+        cost: 1,
+        synonyms: [],
+        parameters: [number('gain')],
+        ...more,
+    };
+}
+
+export function insert(id: string, of: string, more: Partial<ProcessorInsert> = {}): ProcessorInsert {
+    return { type: 'processor', id, processor: of, on: true, mix: 1, parameters: {}, ...more } as ProcessorInsert;
+}
+
+export function channel(id: string, more: Partial<Channel> = {}): Channel {
+    return {
+        id,
+        kind: 'track',
+        name: id.charAt(0).toUpperCase() + id.slice(1),
+        width: 'mono',
+        source: { type: 'clips', clips: [] },
+        trim: { gain: 0, invert: false },
+        insertsOn: true,
+        inserts: [],
+        postInserts: [],
+        fader: 0,
+        pan: 0,
+        mute: false,
+        solo: false,
+        soloSafe: false,
+        sends: [],
+        output: 'main',
+        hidden: false,
+        automation: [],
+        ...more,
+    } as unknown as Channel;
+}
+
+export function stateOf(channels: Channel[], more: Partial<SessionState> = {}): SessionState {
+    return {
+        id: 1,
+        change: 1,
+        document: {
+            name: 'Quay',
+            sampleRate: 48000,
+            tempo: 120,
+            length: 480000,
+            channels: [...channels, channel('main', { kind: 'main', output: 'hw:1-2' } as Partial<Channel>)],
+        },
+        inserts: {},
+        pilot: [],
+        loops: {},
+        paths: {},
+        ...more,
+    } as unknown as SessionState;
+}
+
+export interface World {
+    /** The edits that were sent to the server, in order. */
+    edits: Edit[];
+    /** What else was asked of it: method, path and body. */
+    asked: [string, string, unknown][];
+    answers: Record<string, unknown>;
+    /** What the server makes of an edit; the same session again where it is left out. */
+    after: ((edit: Edit) => SessionState) | null;
+}
+
+/** A fresh application without a server: a session, processors, and a record of what is sent. */
+export function world(channels: Channel[], specs: ProcessorSpec[], more: Partial<SessionState> = {}): World {
+    setActivePinia(createPinia());
+    localStorage.clear();
+    const made: World = { edits: [], asked: [], answers: {}, after: null };
+    const answer = (method: string, path: string, body?: unknown): Promise<never> => {
+        if (method === 'POST' && path.endsWith('/edits')) {
+            const edit = (body as { edit: Edit }).edit;
+            made.edits.push(edit);
+            const state = useSession().state as SessionState;
+            const next = made.after ? made.after(edit) : state;
+            return Promise.resolve({ ...next, change: state.change + 1 } as never);
+        }
+        made.asked.push([method, path, body]);
+        return Promise.resolve((made.answers[`${method} ${path}`] ?? {}) as never);
+    };
+    vi.spyOn(api, 'get').mockImplementation((path: string) => answer('GET', path));
+    vi.spyOn(api, 'post').mockImplementation((path: string, body?: unknown) => answer('POST', path, body));
+    vi.spyOn(api, 'put').mockImplementation((path: string, body: unknown) => answer('PUT', path, body));
+    vi.spyOn(api, 'delete').mockImplementation((path: string) => answer('DELETE', path));
+    useSession().state = stateOf(channels, more);
+    useCatalogue().specs = specs;
+    return made;
+}
+
+export async function settled(): Promise<void> {
+    await nextTick();
+    await new Promise((resolve) => setTimeout(resolve));
+    await nextTick();
+}
+
+const slotted = (...names: string[]) => ({
+    render(this: { $slots: Record<string, undefined | (() => unknown)> }) {
+        return h('div', names.map((name) => this.$slots[name]?.()) as VNode[]);
+    },
+});
+
+/** Puts a component on the page, with those of the library it needs left out. */
+export function shown<T extends Component>(component: T, props: Record<string, unknown>): VueWrapper {
+    return mount(component as Component, {
+        props,
+        attachTo: document.body,
+        global: {
+            stubs: {
+                'el-dropdown': slotted('default', 'dropdown'),
+                'el-dropdown-menu': slotted('default'),
+                'el-dropdown-item': slotted('default'),
+            },
+        },
+    }) as VueWrapper;
+}
