@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Tests;
 
 use App\Media\MediaFolder;
+use Hafen\Survey\FolderStore;
+use Hafen\Survey\SurveyStore;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
 
 abstract class TestCase extends BaseTestCase
@@ -16,7 +18,10 @@ abstract class TestCase extends BaseTestCase
         parent::setUp();
         $this->data = sys_get_temp_dir().'/hafen-test-'.bin2hex(random_bytes(6));
         mkdir($this->data);
+        // All of its own, so that tests may run beside each other.
+        config(['hafen.data' => $this->data]);
         $this->app->instance(MediaFolder::class, new MediaFolder($this->data));
+        $this->app->instance(SurveyStore::class, new FolderStore($this->data.'/surveys'));
     }
 
     protected function tearDown(): void

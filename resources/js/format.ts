@@ -75,3 +75,6 @@ export function depth(level: number | null | undefined): 'none' | 'shoal' | 'wat
     }
     return level > -6 ? 'brass' : level > -12 ? 'deep' : level > -30 ? 'water' : 'shoal';
 }
+
+/** What the taps of a channel are called, in the order sound passes. */
+export const TAP_NAMES = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' } as const;

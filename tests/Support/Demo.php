@@ -13,7 +13,6 @@ use Hafen\Audio\AudioFormat;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavWriter;
 use Hafen\Session\Session;
-use Hafen\Survey\SurveyStore;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
 
@@ -23,8 +22,6 @@ final class Demo
     public static function session(?Session $session = null): StoredSession
     {
         $folder = app(MediaFolder::class);
-        // What another test measured of the same content would be known here.
-        app(SurveyStore::class)->shrink(0);
         foreach (['cello' => 3, 'bass' => 4] as $id => $seed) {
             $media = Media::query()->create(['id' => $id, 'name' => $id, 'extension' => 'wav', 'bytes' => 1, 'status' => 'preparing']);
             self::wav($folder->original($media), Signal::noise(48000, $seed, 0.6));

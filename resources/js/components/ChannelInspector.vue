@@ -3,7 +3,7 @@ import { ElMessageBox } from 'element-plus';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Channel, Insert, MediaState, TapName } from '@/api/types';
-import { clock, decibels } from '@/format';
+import { clock, decibels, TAP_NAMES } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
@@ -102,7 +102,7 @@ function replaceFile(event: Event): void {
     input.value = '';
 }
 
-const taps: Record<TapName, string> = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' };
+const taps: Record<TapName, string> = TAP_NAMES;
 const tappable = computed(() => session.channels.filter((other) => other.id !== props.channel.id));
 const measured = computed(() => {
     const result = survey.state?.result;

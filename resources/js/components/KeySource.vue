@@ -1,17 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, ProcessorInsert } from '@/api/types';
+import { TAP_NAMES } from '@/format';
 import { useSession } from '@/stores/session';
 
 /** What an insert listens to: the sound it works on, or a tap of another channel. */
 const props = defineProps<{ channel: Channel; insert: ProcessorInsert }>();
 
 const session = useSession();
-const TAPS = [
-    ['source', 'source'],
-    ['pre-fader', 'before fader'],
-    ['post-fader', 'after fader'],
-] as const;
 
 const others = computed(() =>
     session.channels.filter((other) => other.id !== props.channel.id && other.kind !== 'main'),
@@ -40,7 +36,7 @@ function listen(channel: string, tap: string): void {
                 :value="insert.key.tap"
                 @change="listen(insert.key?.channel ?? '', ($event.target as HTMLSelectElement).value)"
             >
-                <option v-for="[tap, words] in TAPS" :key="tap" :value="tap">{{ words }}</option>
+                <option v-for="(words, tap) in TAP_NAMES" :key="tap" :value="tap">{{ words }}</option>
             </select>
         </span>
     </div>

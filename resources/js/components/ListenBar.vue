@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { bar, clock, decibels } from '@/format';
+import { bar, clock, decibels, TAP_NAMES } from '@/format';
 import { allInserts } from '@/inserts';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
@@ -26,11 +26,7 @@ const where = computed(() => {
         ]).flatMap((insert) => (insert.type === 'split' ? insert.branches : []));
         return `${name}, ${branches.find((branch) => branch.id === stage[1])?.name ?? 'a branch'}`;
     }
-    const names: Record<string, string> = {
-        source: 'source',
-        'pre-fader': 'before fader',
-        'post-fader': 'after fader',
-    };
+    const names: Record<string, string> = TAP_NAMES;
     return `${name}, ${names[stage[0] ?? ''] ?? ''}`;
 });
 const other = computed(() => {
