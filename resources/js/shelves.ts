@@ -1,12 +1,13 @@
-import type { Preset, ProcessorSpec, RowPreset } from '@/api/types';
+import type { Channel, Preset, ProcessorSpec, RowPreset } from '@/api/types';
 import type { FoundSplit } from '@/stores/catalogue';
 
-/** One line of the finder: an effect, a preset of one, a stored row, or a way to split. */
+/** One line of the finder: an effect, a preset of one, a stored row, a way to split, or a bus to send to. */
 export type Found =
     | { kind: 'effect'; id: string; spec: ProcessorSpec }
     | { kind: 'preset'; id: string; spec: ProcessorSpec; preset: Preset }
     | { kind: 'row'; id: string; row: RowPreset }
-    | { kind: 'split'; id: string; split: FoundSplit };
+    | { kind: 'split'; id: string; split: FoundSplit }
+    | { kind: 'send'; id: string; channel: Channel; about: string };
 
 /** A shelf of the finder; `holds` says whether an effect stands on it. */
 export interface Shelf {
@@ -64,4 +65,25 @@ export function matchingRows(text: string, rows: RowPreset[]): Found[] {
     return rows
         .filter((row) => words.every((word) => `${row.name} ${row.use} row`.toLowerCase().includes(word)))
         .map((row) => ({ kind: 'row', id: `row:${row.name}`, row }));
+}
+
+/** Returns and cues by their name or by the effects on them; all of them when nothing was typed. */
+export function matchingSends(text: string, buses: Channel[], specs: Record<string, ProcessorSpec>): Found[] {
+    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    return buses.flatMap((channel): Found[] => {
+        const effects = channel.inserts.flatMap((insert) =>
+            insert.type === 'processor' ? (specs[insert.processor] ?? []) : [],
+        );
+        const all = [channel.name, channel.kind, 'send', ...effects.flatMap((spec) => [spec.name, ...spec.synonyms])];
+        return words.every((word) => all.join(' ').toLowerCase().includes(word))
+            ? [
+                  {
+                      kind: 'send',
+                      id: `send:${channel.id}`,
+                      channel,
+                      about: effects.map((spec) => spec.name).join(', ') || `a ${channel.kind} without effects`,
+                  },
+              ]
+            : [];
+    });
 }

@@ -51,6 +51,13 @@ it('adds an effect to three channels at once by keyboard only', function (): voi
     $this->browser->waitFor('[data-shelf=favourites].on');
     expect($this->browser->script('return [...document.querySelectorAll(".entries [data-processor]")].map((one) => one.dataset.processor)'))->toBe(['echo']);
     press(WebDriverKeys::ESCAPE);
+    // And a fourth is sent to the return that is there now.
+    $this->browser->find('[data-channel-row=frame-drum] .name')->click();
+    press('/');
+    $this->browser->waitFor('.finder .field')->sendKeys('send echo');
+    $this->browser->waitFor('.finder .chosen[data-send-to]');
+    press(WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => array_column(channelOnServer('Frame drum')['sends'], 'gain') == [-12.0], 'the send');
 });
 
 it('replaces an effect while it plays', function (): void {

@@ -68,11 +68,7 @@ final class VocoderShift
         $this->size = self::delay($sampleRate);
         $this->hop = intdiv($this->size, 4);
         $this->fft = new Fft($this->size);
-        $window = [];
-        for ($i = 0; $i < $this->size; ++$i) {
-            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / $this->size);
-        }
-        $this->window = $window;
+        $this->window = HannWindow::of($this->size);
         $this->reset();
     }
 

@@ -6,6 +6,7 @@ namespace Hafen\Headroom;
 
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Fft;
+use Hafen\Dsp\HannWindow;
 use Hafen\Engine\Replay;
 
 /**
@@ -30,10 +31,7 @@ final class ToneChange
     public static function between(Replay $one, int $from, Replay $other, int $at, int $frames): ?float
     {
         $fft = new Fft(self::SIZE);
-        $window = [];
-        for ($i = 0; $i < self::SIZE; ++$i) {
-            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / self::SIZE);
-        }
+        $window = HannWindow::of(self::SIZE);
         $aa = $bb = $ab = 0.0;
         for ($done = 0; $done < $frames; $done += self::SIZE) {
             $a = self::magnitudes($one, $from + $done, $fft, $window);

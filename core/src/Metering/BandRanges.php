@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
+use Hafen\Dsp\HannWindow;
+
 /**
  * Keeps between which levels bands of a sound move, however long it plays: counts of windows by level, in steps of half a dB.
  *
@@ -49,7 +51,7 @@ final class BandRanges
     public function add(array $left, array $right): void
     {
         // Mean square over both sides; half of the power lies at negative frequencies.
-        $scale = 1.0 / (PowerWindows::MEAN_SQUARE * $this->windowSize * $this->windowSize);
+        $scale = 1.0 / (HannWindow::MEAN_SQUARE * $this->windowSize * $this->windowSize);
         foreach ($this->bands as $band => $weights) {
             $power = $scale * ($weights->of($left) + $weights->of($right));
             $this->now[$band] = $power;

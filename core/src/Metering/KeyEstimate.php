@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Metering;
 
 use Hafen\Dsp\Fft;
+use Hafen\Dsp\HannWindow;
 
 /**
  * The key a recording is most likely in.
@@ -62,10 +63,7 @@ final readonly class KeyEstimate
     {
         $strengths = array_fill(0, 12, 0.0);
         $fft = new Fft(self::WINDOW);
-        $window = [];
-        for ($i = 0; $i < self::WINDOW; ++$i) {
-            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / self::WINDOW);
-        }
+        $window = HannWindow::of(self::WINDOW);
         $silence = array_fill(0, self::WINDOW, 0.0);
         $first = max(2, (int) ceil(55.0 * self::WINDOW / $sampleRate));
         $last = min(self::WINDOW / 2 - 2, (int) floor(2000.0 * self::WINDOW / $sampleRate));

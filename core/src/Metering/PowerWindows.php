@@ -7,6 +7,7 @@ namespace Hafen\Metering;
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Fft;
+use Hafen\Dsp\HannWindow;
 
 /**
  * Cuts what passes into Hann windows that overlap by half, and gives the power spectrum of each.
@@ -16,9 +17,6 @@ use Hafen\Dsp\Fft;
  */
 final class PowerWindows
 {
-    /** The mean square of a Hann window. */
-    public const MEAN_SQUARE = 0.375;
-
     private readonly Fft $fft;
 
     /** @var list<float> */
@@ -34,11 +32,7 @@ final class PowerWindows
     public function __construct(public readonly int $size)
     {
         $this->fft = new Fft($size);
-        $window = [];
-        for ($i = 0; $i < $size; ++$i) {
-            $window[] = 0.5 - 0.5 * cos(2.0 * M_PI * ($i + 0.5) / $size);
-        }
-        $this->window = $window;
+        $this->window = HannWindow::of($size);
         $this->left = $this->right = array_fill(0, intdiv($size, 2), 0.0);
     }
 

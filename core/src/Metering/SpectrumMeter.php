@@ -6,6 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
+use Hafen\Dsp\HannWindow;
 
 /** Averages the spectrum of what passes over all its {@see PowerWindows}. */
 final class SpectrumMeter
@@ -50,7 +51,7 @@ final class SpectrumMeter
             return Spectrum::silence();
         }
         // Each sample is in two windows; of a real signal half of the power lies at negative frequencies.
-        $scale = 2.0 / (2.0 * PowerWindows::MEAN_SQUARE * $this->size * $this->frames);
+        $scale = 2.0 / (2.0 * HannWindow::MEAN_SQUARE * $this->size * $this->frames);
         $scaled = static fn (float $power): float => $power * $scale;
         $left = array_map($scaled, $rest->left);
         $right = array_map($scaled, $rest->right);

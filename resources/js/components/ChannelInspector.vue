@@ -140,14 +140,7 @@ function addSend(event: Event): void {
     const select = event.target as HTMLSelectElement;
     const to = select.value;
     select.value = '';
-    void session
-        .edit({ type: 'add-send', channels: props.along, to, gain: session.channel(to)?.kind === 'cue' ? 0 : -12 })
-        .then(() => {
-            const added = props.along.flatMap(
-                (id) => session.channel(id)?.sends.filter((send) => send.to === to) ?? [],
-            );
-            selection.selectSends(added.map((send) => send.id));
-        });
+    void finder.addSends([...props.along], to);
 }
 
 async function group(): Promise<void> {

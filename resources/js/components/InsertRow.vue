@@ -4,7 +4,6 @@ import type { Branch, Channel, Insert, RowName } from '@/api/types';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { usePilot } from '@/stores/pilot';
-import { useSession } from '@/stores/session';
 import InsertChip from './InsertChip.vue';
 import OrderOffer from './OrderOffer.vue';
 import PathLine from './PathLine.vue';
@@ -25,7 +24,6 @@ const props = defineProps<{
 const catalogue = useCatalogue();
 const finder = useFinder();
 const pilot = usePilot();
-const session = useSession();
 const drag = useChipDrag();
 
 const gap = computed(() => {
@@ -43,18 +41,17 @@ const addText = computed(() =>
         ? `Add an effect to ${props.branch.name} of ${props.channel.name}`
         : `Add an effect ${props.row === 'inserts' ? 'to' : 'after the fader of'} ${props.channel.name}`,
 );
-/** Better orders the Pilot knows of: each is shown where its insert would go. */
-const offers = computed(() =>
-    props.branch
-        ? []
-        : pilot.of(props.channel.id).flatMap((note) => {
-              const edit = note.mend?.edit;
-              const isMove =
-                  edit?.type === 'move-insert' && edit.channel === props.channel.id && edit.row === props.row;
-              const index = props.inserts.findIndex((insert) => insert.id === note.part);
-              return note.mend && isMove && index >= 0 ? [{ note, mend: note.mend, index, at: Number(edit.at) }] : [];
-          }),
-);
+/** Better orders the Pilot knows of, of inserts that would go to a place in this row. */
+function offersAt(place: number) {
+    return pilot.of(props.channel.id).flatMap((note) => {
+        const edit = note.mend?.edit;
+        const isHere = edit?.type === 'move-insert' && edit.row === props.row && edit.at === place && !props.branch;
+        const index = props.inserts.findIndex((insert) => insert.id === note.part);
+        return note.mend && isHere && index >= 0
+            ? [{ text: note.text, mend: note.mend, isForward: place > index }]
+            : [];
+    });
+}
 /** After how many inserts the sound has two sides. */
 const wideFrom = computed(() => {
     if (props.wide) {
@@ -78,14 +75,7 @@ function before(index: number): string {
                     v-if="gap === index"
                     class="gap"
             /></span>
-            <OrderOffer
-                v-for="offer in offers.filter((one) => one.at === index)"
-                :key="offer.note.id"
-                :text="offer.note.text"
-                :label="offer.mend.label"
-                :forward="offer.at > offer.index"
-                @take="session.edit(offer.mend.edit)"
-            />
+            <OrderOffer v-for="offer in offersAt(index)" :key="offer.text" v-bind="offer" />
             <SplitSiding
                 v-if="insert.type === 'split'"
                 :channel="channel"
@@ -108,14 +98,7 @@ function before(index: number): string {
         <span class="rest">
             <PathLine :tap="before(inserts.length)" :wide="inserts.length >= wideFrom" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
-            <OrderOffer
-                v-for="offer in offers.filter((one) => one.at === inserts.length)"
-                :key="offer.note.id"
-                :text="offer.note.text"
-                :label="offer.mend.label"
-                :forward="offer.at > offer.index"
-                @take="session.edit(offer.mend.edit)"
-            />
+            <OrderOffer v-for="offer in offersAt(inserts.length)" :key="offer.text" v-bind="offer" />
             <button
                 class="add plain"
                 :title="addText"

@@ -1,19 +1,23 @@
 <script setup lang="ts">
+import type { Edit } from '@/api/types';
+import { useSession } from '@/stores/session';
+
 /** Stands on the line where an insert would better go; it goes there when this is pressed, never by itself. */
-defineProps<{ text: string; label: string; forward: boolean }>();
-const emit = defineEmits<{ take: [] }>();
+defineProps<{ text: string; mend: { label: string; edit: Edit }; isForward: boolean }>();
+
+const session = useSession();
 </script>
 
 <template>
     <button
         class="offer plain"
         data-order-offer
-        :title="`${text}\n${label}: press here.`"
-        :aria-label="`${text} ${label}`"
-        @click.stop="emit('take')"
+        :title="`${text}\n${mend.label}: press here.`"
+        :aria-label="`${text} ${mend.label}`"
+        @click.stop="session.edit(mend.edit)"
     >
         <svg viewBox="0 0 18 18" width="18" height="18" aria-hidden="true">
-            <g :transform="forward ? '' : 'matrix(-1 0 0 1 18 0)'">
+            <g :transform="isForward ? '' : 'matrix(-1 0 0 1 18 0)'">
                 <path d="M3 11.5C3 4.5 12.5 3.5 12.5 9.5" />
                 <path d="M9.6 8.4l2.9 4.1l2.9-4.1z" class="head" />
             </g>

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { VueWrapper } from '@vue/test-utils';
-import type { Preset, RowPreset } from '@/api/types';
+import type { Channel, Preset, RowPreset, SessionState } from '@/api/types';
 import { useFinder } from '@/stores/finder';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -94,6 +94,28 @@ describe('the quick finder', () => {
         await press('Enter', { ctrlKey: true });
         await press('Enter');
         expect(made.edits).toEqual([{ type: 'send-to-new-return', channels: ['bass', 'cello'], processor: 'hall' }]);
+    });
+
+    it('sends to a return there is, found by its name or by what is on it', async () => {
+        useSession().state = stateOf(
+            [
+                channel('bass', { sends: [{ id: 'n1', to: 'room' }] } as Partial<Channel>),
+                channel('cello'),
+                channel('room', { kind: 'return', inserts: [insert('i5', 'hall')] } as Partial<Channel>),
+                channel('loop', { kind: 'return', inserts: [insert('i6', 'hall')] } as Partial<Channel>),
+            ],
+            { loops: { cello: ['loop'] } } as Partial<SessionState>,
+        );
+        await open('bass', 'cello');
+        await type('reverb');
+        expect(entries()).toEqual(['Hall', 'Send to Room']);
+        await press('ArrowDown');
+        await press('Enter');
+        // The bass goes there already, and to the other return the cello would come back to itself.
+        expect(made.edits).toEqual([{ type: 'add-send', channels: ['cello'], to: 'room', gain: -12 }]);
+        await open('bass');
+        await finder.find('[data-shelf=sends]').trigger('click');
+        expect(entries()).toEqual(['Send to Loop']);
     });
 
     it('puts a preset down with its name', async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { CATEGORIES, matchingPresets, matchingRows, shelvesOf, type Found } from '@/shelves';
+import { CATEGORIES, matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
@@ -26,6 +26,9 @@ const list = ref<HTMLElement>();
 const shelves = computed(() => shelvesOf(catalogue.recent, kept.kept.favourites, kept.kept.folders));
 const rowsAreWanted = computed(() => finder.request && !finder.request.replace && !finder.request.toNewReturn);
 const found = computed((): Found[] => {
+    if (shelf.value === 'sends') {
+        return sends.value;
+    }
     if (shelf.value === 'rows') {
         return rowsAreWanted.value ? [...matchingRows(text.value, kept.rows), ...splits.value] : [];
     }
@@ -41,8 +44,16 @@ const found = computed((): Found[] => {
         shelf.value === 'all' && rowsAreWanted.value
             ? [...(text.value === '' ? [] : matchingRows(text.value, kept.rows)), ...splits.value]
             : [];
-    return [...effects, ...presets, ...rows];
+    return [...effects, ...presets, ...(shelf.value === 'all' && text.value !== '' ? sends.value : []), ...rows];
 });
+const sends = computed((): Found[] =>
+    finder.request?.toNewReturn ? [] : matchingSends(text.value, finder.sendTargets(), catalogue.byId),
+);
+const allShelves = computed(() => [
+    ...shelves.value,
+    { id: 'sends', label: 'Send to' },
+    { id: 'rows', label: 'Rows and splits' },
+]);
 /** Splits are no effects: they come after them, and only where a row is being built. */
 const splits = computed((): Found[] =>
     catalogue.searchSplits(text.value).map((split) => ({ kind: 'split', id: split.id, split })),
@@ -87,13 +98,15 @@ function take(entry: Found | undefined): void {
         void finder.choose(entry.spec.id, entry.preset);
     } else if (entry?.kind === 'row') {
         void finder.chooseRow(entry.row);
+    } else if (entry?.kind === 'send') {
+        void finder.chooseSend(entry.channel);
     } else if (entry) {
         void finder.split(entry.split);
     }
 }
 
 function nextShelf(way: 1 | -1): void {
-    const ids = [...shelves.value.map((one) => one.id), 'rows'];
+    const ids = allShelves.value.map((one) => one.id);
     shelf.value = ids[(ids.indexOf(shelf.value) + way + ids.length) % ids.length] ?? 'all';
 }
 
@@ -174,7 +187,7 @@ function grab(event: PointerEvent, entry: Found): void {
                 <FolderPicker v-if="filed && catalogue.byId[filed]" :spec="catalogue.byId[filed]!" @close="endFiling" />
                 <ul class="shelves" role="listbox" aria-label="Shelves">
                     <li
-                        v-for="one in [...shelves, { id: 'rows', label: 'Rows and splits' }]"
+                        v-for="one in allShelves"
                         :key="one.id"
                         role="option"
                         :aria-selected="one.id === shelf"
@@ -198,6 +211,7 @@ function grab(event: PointerEvent, entry: Found): void {
                         :data-processor="entry.kind === 'effect' ? entry.spec.id : undefined"
                         :data-preset="entry.kind === 'preset' ? entry.preset.name : undefined"
                         :data-row-preset="entry.kind === 'row' ? entry.row.name : undefined"
+                        :data-send-to="entry.kind === 'send' ? entry.channel.id : undefined"
                         :data-split-way="entry.kind === 'split' ? entry.split.id : undefined"
                         @pointermove="chosen = index"
                         @pointerdown="grab($event, entry)"
@@ -255,6 +269,12 @@ function grab(event: PointerEvent, entry: Found): void {
                                     ×
                                 </button></span
                             >
+                        </template>
+                        <template v-else-if="entry.kind === 'send'">
+                            <span />
+                            <span class="name">Send to {{ entry.channel.name }}</span>
+                            <span class="purpose">{{ entry.about }}</span>
+                            <span class="facts">{{ entry.channel.kind }}</span>
                         </template>
                         <template v-else>
                             <span />

@@ -159,6 +159,42 @@ export const useFinder = defineStore('finder', () => {
         }
     }
 
+    /** Where the channels the finder was opened for can all be sent: what none of them feeds, and what leads back to none. */
+    function sendTargets(): Channel[] {
+        const from = (request.value?.channels ?? []).filter((id) => id !== session.main?.id);
+        return from.length === 0 || request.value?.replace || request.value?.branch
+            ? []
+            : [...session.returns, ...session.cues].filter(
+                  (bus) =>
+                      from.some((id) => !session.channel(id)?.sends.some((send) => send.to === bus.id)) &&
+                      from.every((id) => id !== bus.id && !session.closesLoop(id, bus.id)),
+              );
+    }
+
+    /** A send to a bus there is, from every channel that has none yet. */
+    async function chooseSend(bus: Channel): Promise<void> {
+        const from = (request.value?.channels ?? []).filter(
+            (id) => id !== session.main?.id && !session.channel(id)?.sends.some((send) => send.to === bus.id),
+        );
+        request.value = null;
+        await addSends(from, bus.id);
+    }
+
+    /** At a level to begin with: a cue as loud as the channel, an effect well below it. The sends are selected. */
+    async function addSends(channels: string[], to: string): Promise<void> {
+        await session.edit({
+            type: 'add-send',
+            channels,
+            to,
+            gain: session.channel(to)?.kind === 'cue' ? 0 : -12,
+        });
+        selection.selectSends(
+            channels
+                .flatMap((id) => session.channel(id)?.sends.filter((send) => send.to === to) ?? [])
+                .map((send) => send.id),
+        );
+    }
+
     /** Splits the row, or the branch, where the finder was opened; with several channels the first of them. */
     async function split(way: FoundSplit): Promise<void> {
         const wanted = request.value;
@@ -213,6 +249,9 @@ export const useFinder = defineStore('finder', () => {
         chooseRow,
         pasteOn,
         toggleTarget,
+        sendTargets,
+        chooseSend,
+        addSends,
         split,
         splitAt,
         close: () => (request.value = null),

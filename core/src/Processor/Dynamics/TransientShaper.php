@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
-use Hafen\Processor\Pictureless;
+use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
@@ -26,7 +28,6 @@ use Hafen\Processor\Setting;
 final class TransientShaper implements Processor
 {
     use NoLatency;
-    use Pictureless;
 
     private const MOST = 18.0;
 
@@ -64,6 +65,23 @@ final class TransientShaper implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Transients';
+    }
+
+    /** A hit that rings, as it comes and as it leaves. */
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $rate = $setting->sampleRate;
+        $shaper = new self($setting);
+        $shaper->set($values);
+        $before = [];
+        for ($i = 0, $n = intdiv($rate, 4); $i < $n; ++$i) {
+            $age = $i - $n / 10;
+            $before[] = $age < 0.0 ? 0.0 : 0.25 * exp(-$age / (0.06 * $rate)) * (1.0 + exp(-$age / (0.008 * $rate)));
+        }
+        $after = Block::mono($before);
+        $shaper->process($after);
+
+        return new Picture('A hit that rings', new Axis('ms', 0.0, 250.0, Scale::Linear), new Axis('dB', -48.0, 12.0, Scale::Linear), [self::curve('unchanged', $before, $rate), self::curve('shaped', $after->left, $rate)]);
     }
 
     public function __construct(private readonly Setting $setting)
@@ -137,5 +155,19 @@ final class TransientShaper implements Processor
         $this->state = [$fast, $slow, $late, $gain];
 
         return $gains;
+    }
+
+    /**
+     * @param  list<float>  $samples
+     * @return array{label: string, points: list<array{float, float}>} level in dB over milliseconds
+     */
+    private static function curve(string $label, array $samples, int $rate): array
+    {
+        $points = [];
+        for ($i = 0, $n = count($samples); $i < $n; $i += intdiv($n, 180)) {
+            $points[] = [round(1000.0 * $i / $rate, 2), round(Decibel::fromGain(max(1e-3, $samples[$i])) ?? -60.0, 2)];
+        }
+
+        return ['label' => $label, 'points' => $points];
     }
 }

@@ -49,9 +49,11 @@ final class Gain implements Processor
         return 'Gain '.Decibel::text($values->number('gain'), '', true);
     }
 
-    public static function picture(ParameterValues $values, Setting $setting): ?Picture
+    public static function picture(ParameterValues $values, Setting $setting): Picture
     {
-        return null;
+        $gain = $values->number('gain');
+
+        return Picture::transfer(static fn (float $level): float => $level + $gain, []);
     }
 
     public function __construct(Setting $setting)

@@ -6,12 +6,14 @@ namespace Hafen\Processor\Level;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\StereoMatrix;
+use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
-use Hafen\Processor\Pictureless;
+use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
 
 /**
@@ -22,7 +24,6 @@ use Hafen\Processor\Setting;
 final class Polarity implements Processor
 {
     use NoLatency;
-    use Pictureless;
 
     private readonly StereoMatrix $matrix;
 
@@ -45,6 +46,14 @@ final class Polarity implements Processor
             'both' => 'Inverted',
             default => 'Inverted '.$values->choice('inverted'),
         };
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        $inverted = $values->choice('inverted');
+        $side = static fn (string $side): array => ['label' => $side, 'points' => in_array($inverted, ['both', $side], true) ? [[-100.0, 100.0], [100.0, -100.0]] : [[-100.0, -100.0], [100.0, 100.0]]];
+
+        return new Picture('Wave in, wave out', new Axis('% in', -100.0, 100.0, Scale::Linear), new Axis('% out', -110.0, 110.0, Scale::Linear), [$side('left'), $side('right')]);
     }
 
     public function __construct(Setting $setting)
