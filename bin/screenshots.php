@@ -35,13 +35,13 @@ try {
         }
     }
     $browser->screenshot("{$folder}/paths.png");
-    $browser->find('[aria-label=Stop]')->click();
 
-    // Stopped, an EQ.
+    // An EQ, with the levels of what it works on.
     $browser->find('[data-channel-row=cello] [data-processor=parametric-eq] .name')->click();
-    $browser->waitFor('[data-inspecting] .picture');
-    sleep(1);
+    $browser->waitFor('[data-levels] .before');
+    sleep(4);
     $browser->screenshot("{$folder}/inspector-eq.png");
+    $browser->find('[aria-label=Stop]')->click();
 
     // Two editors, taken back afterwards.
     foreach (['graphic-eq-10' => ['band-125' => 4.0, 'band-500' => -3.0, 'band-8000' => 5.0], 'waveshaper' => ['point-1' => -60.0, 'point-7' => 90.0]] as $processor => $parameters) {
