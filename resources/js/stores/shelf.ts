@@ -9,6 +9,9 @@ interface Kept {
     folders: { name: string; processors: string[] }[];
 }
 
+/** Where this browser kept favourites and folders before the server did. */
+const EARLIER = 'hafen.shelf';
+
 /** Presets of effects and of rows, and what of the shelf is one's own: favourites and folders. */
 export const useShelf = defineStore('shelf', () => {
     const presets = ref<Preset[]>([]);
@@ -29,6 +32,23 @@ export const useShelf = defineStore('shelf', () => {
             api.get<RowPreset[]>('row-presets'),
             api.get<Kept>('folders'),
         ]);
+        await bringEarlier();
+    }
+
+    /** Brings what this browser kept to the server, once. */
+    async function bringEarlier(): Promise<void> {
+        const earlier = localStorage.getItem(EARLIER);
+        if (earlier === null) {
+            return;
+        }
+        localStorage.removeItem(EARLIER);
+        const { favourites = [], folders = [] } = JSON.parse(earlier) as Partial<Kept>;
+        const all = [{ name: null, processors: favourites }, ...folders];
+        for (const { name, processors } of all) {
+            for (const processor of processors) {
+                await put(name, processor, true);
+            }
+        }
     }
 
     async function tried(work: () => Promise<unknown>): Promise<boolean> {

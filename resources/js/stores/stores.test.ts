@@ -1,11 +1,13 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
+import { api } from '@/api/client';
 import type { SessionState, SurveyState } from '@/api/types';
 import { useCatalogue } from './catalogue';
 import { useScreen } from './screen';
 import { useSelection } from './selection';
 import { useSession } from './session';
+import { useShelf } from './shelf';
 import { useSurvey } from './survey';
 
 vi.stubGlobal(
@@ -129,6 +131,29 @@ describe('the session', () => {
         expect([session.tracks.length, session.groups.length, session.returns.length, session.cues.length]).toEqual([
             2, 2, 1, 0,
         ]);
+    });
+});
+
+describe('the shelf', () => {
+    it('brings what this browser kept to the server, once', async () => {
+        localStorage.setItem(
+            'hafen.shelf',
+            JSON.stringify({ favourites: ['echo'], folders: [{ name: 'Voices', processors: ['gate', 'drive'] }] }),
+        );
+        vi.spyOn(api, 'get').mockImplementation((path: string) =>
+            Promise.resolve((path === 'folders' ? { favourites: [], folders: [] } : []) as never),
+        );
+        const put = vi.spyOn(api, 'put').mockResolvedValue({ favourites: ['echo'], folders: [] } as never);
+        const shelf = useShelf();
+        await shelf.load();
+        expect(shelf.kept.favourites).toEqual(['echo']);
+        await shelf.load();
+        expect(put.mock.calls.map(([, body]) => body)).toEqual([
+            { folder: null, processor: 'echo', in: true },
+            { folder: 'Voices', processor: 'gate', in: true },
+            { folder: 'Voices', processor: 'drive', in: true },
+        ]);
+        vi.restoreAllMocks();
     });
 });
 
