@@ -15,7 +15,10 @@ use Hafen\Metering\ThirdOctaves;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Row;
 use Hafen\Session\Session;
+use Hafen\Survey\Section;
+use Hafen\Survey\SurveyMap;
 
 /**
  * Between which levels sound moves before and behind an insert: by thirds of an octave, and before an equaliser in each of its bands.
@@ -74,13 +77,15 @@ final class InsertWatch
         $this->session = $session;
         $place = $session->place($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
         $old = $was->place($this->insert);
-        // What comes in is the same as long as nothing but this insert changed.
-        if ($old === null || $session->withInsert($place, $old->insert) != $was) {
+        $comesInAlike = $old !== null && $this->heard($session->withInsert($place, $old->insert)) === $this->heard($was);
+        if (! $comesInAlike) {
             $this->before = $this->thirds();
             $this->made = [];
         }
-        $this->after = $this->thirds();
-        $this->settling = self::SETTLING;
+        if (! $comesInAlike || $place->insert != $old->insert) {
+            $this->after = $this->thirds();
+            $this->settling = self::SETTLING;
+        }
         $this->makeBands();
     }
 
@@ -123,6 +128,15 @@ final class InsertWatch
     public function bands(): array
     {
         return array_map(static fn (BandRanges $band): BandRange => $band->read()['band'], $this->bands);
+    }
+
+    /** A key of all that can be heard in the row the insert stands in, and of what feeds it. */
+    private function heard(Session $session): string
+    {
+        $place = $session->place($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
+
+        return SurveyMap::of($session, $this->processors)
+            ->part($place->channel->id, $place->row === Row::Inserts ? Section::UpToFader : Section::FromFader)->key;
     }
 
     private function thirds(): BandRanges

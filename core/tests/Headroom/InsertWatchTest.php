@@ -138,6 +138,11 @@ it('begins anew what a change makes untrue, and keeps the rest', function (): vo
         ->and($watch->after()[KILOHERTZ]->loud)->toBeNull()
         ->and($watch->bands()['bell-1']->loud)->toBeNull()
         ->and($watch->bands()['bell-3']->loud)->not->toBeNull();
+    // What comes after it, and what is not heard there at all, changes nothing of it.
+    $watch = watchedFor(new InsertWatch($moved, 'i2', ProcessorCatalogue::standard()), $moved, $library);
+    $watch->follow($moved = edited($moved, ['type' => 'set-fader', 'channels' => ['voice'], 'gain' => -9.0]));
+    $watch->follow($moved = edited($moved, ['type' => 'rename-channel', 'channel' => 'voice', 'name' => 'Voice again']));
+    expect($watch->before()[KILOHERTZ]->loud)->not->toBeNull()->and($watch->after()[KILOHERTZ]->loud)->not->toBeNull()->and($watch->bands()['bell-1']->loud)->not->toBeNull();
     $watch->follow(edited($moved, ['type' => 'set-trim', 'channels' => ['voice'], 'gain' => -12.0]));
     expect($watch->before()[KILOHERTZ]->loud)->toBeNull()->and($watch->bands()['bell-3']->loud)->toBeNull();
     expect(fn () => $watch->follow(edited($moved, ['type' => 'remove-inserts', 'inserts' => ['i2']])))->toThrow(EditRefused::class);
