@@ -91,7 +91,7 @@ function before(index: number): string {
                 :index="index"
                 :insert="insert"
                 :before="before(index)"
-                :is-crowded="inserts.length > 3"
+                :is-crowded="inserts.length > 3 || branch !== undefined"
                 :is-widening="index + 1 === wideFrom"
             />
         </template>
