@@ -116,3 +116,15 @@ it('wavers as a tape does and bends what goes round', function (): void {
     $loud = static fn (float $saturation): float => Signal::peak(array_slice(Signal::through(Signal::processor('echo', ['unit' => 'ms', 'time' => 20.0, 'feedback' => 95.0, 'saturation' => $saturation, 'damping' => 20000.0]), Signal::sine(500.0, 96000))->left, 48000));
     expect($loud(100.0))->toBeLessThan(0.5 * $loud(0.0));
 });
+
+// Source: the lines of numpy's spectrum that are no harmonics: what the tape in the loop folds back. Above 10 kHz the loop's damping leaves
+// less to bend than its harmonics would need.
+it('folds nothing back that could be heard, however hard its tape is driven', function (float $frequency): void {
+    $out = Signal::through(Signal::processor('echo', ['unit' => 'ms', 'time' => 50.0, 'feedback' => 70.0, 'saturation' => 100.0]), Signal::sine($frequency, 96_000, 0.7))->left;
+    $worst = Reference::python(<<<'PY'
+        y = np.array(data["x"])[-48000:]*np.blackman(48000); s = np.abs(np.fft.rfft(y)); f = np.fft.rfftfreq(48000, 1/48000)
+        near = np.any([np.abs(f - h*data["f"]) < 8 for h in range(1, int(24000/data["f"]) + 1)], axis=0)
+        print(json.dumps(float(20*np.log10(np.max(s[~near])/np.max(s)))))
+        PY, ['x' => $out, 'f' => $frequency]);
+    expect($worst)->toBeLessThan($frequency > 9000.0 ? -50.0 : -80.0);
+})->with([3007.0, 5007.0, 7007.0, 10_007.0]);
