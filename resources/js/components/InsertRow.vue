@@ -73,9 +73,8 @@ function before(index: number): string {
             <span class="between"
                 ><PathLine :tap="before(index)" :wide="index >= wideFrom" :silent="silent" /><span
                     v-if="gap === index"
-                    class="gap"
+                    class="gap" /><OrderOffer v-for="offer in offersAt(index)" :key="offer.text" v-bind="offer"
             /></span>
-            <OrderOffer v-for="offer in offersAt(index)" :key="offer.text" v-bind="offer" />
             <SplitSiding
                 v-if="insert.type === 'split'"
                 :channel="channel"

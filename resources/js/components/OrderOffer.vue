@@ -16,7 +16,7 @@ const session = useSession();
         :aria-label="`${text} ${mend.label}`"
         @click.stop="session.edit(mend.edit)"
     >
-        <svg viewBox="0 0 18 18" width="18" height="18" aria-hidden="true">
+        <svg viewBox="0 0 18 18" width="15" height="15" aria-hidden="true">
             <g :transform="isForward ? '' : 'matrix(-1 0 0 1 18 0)'">
                 <path d="M3 11.5C3 4.5 12.5 3.5 12.5 9.5" />
                 <path d="M9.6 8.4l2.9 4.1l2.9-4.1z" class="head" />
@@ -26,13 +26,15 @@ const session = useSession();
 </template>
 
 <style scoped>
+/* Above the line, so that it takes no room from the row. */
 .offer {
-    position: relative;
-    flex: none;
-    align-self: center;
-    width: 20px;
-    height: 20px;
-    margin: calc((var(--line-height) - 20px) / 2) 1px;
+    position: absolute;
+    left: 50%;
+    top: -5px;
+    z-index: 1;
+    width: 18px;
+    height: 18px;
+    transform: translateX(-50%);
     border: 1.4px dashed var(--brass);
     border-radius: 50%;
     background: var(--ground);
@@ -58,6 +60,6 @@ path {
 }
 
 .rest .offer {
-    margin: 0 0 0 5px;
+    left: 4px;
 }
 </style>
