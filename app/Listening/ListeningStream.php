@@ -176,10 +176,9 @@ final class ListeningStream
     {
         $one = $this->engine->next();
         if ($this->watch !== null) {
-            $watched = $this->engine->watched();
-            [$before, $after] = array_map(static fn (Tap $tap): ?Block => $watched[$tap->key()] ?? null, $this->watch->taps());
-            if ($before !== null && $after !== null) {
-                $this->watch->look($before, $after);
+            $watched = array_values($this->engine->watched());
+            if (count($watched) === 2) {
+                $this->watch->look(...$watched);
             }
         }
         if ($this->other === null || $this->match === null) {

@@ -42,9 +42,11 @@ export function shelvesOf(
     ];
 }
 
+const wordsOf = (text: string) => text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+
 /** Presets whose name or use matches every word that was typed, or that of their effect together with a use. */
 export function matchingPresets(text: string, presets: Preset[], specs: Record<string, ProcessorSpec>): Found[] {
-    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsOf(text);
     if (words.length === 0) {
         return [];
     }
@@ -61,7 +63,7 @@ export function matchingPresets(text: string, presets: Preset[], specs: Record<s
 
 /** Rows whose name or use matches what was typed; all of them when nothing was. */
 export function matchingRows(text: string, rows: RowPreset[]): Found[] {
-    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsOf(text);
     return rows
         .filter((row) => words.every((word) => `${row.name} ${row.use} row`.toLowerCase().includes(word)))
         .map((row) => ({ kind: 'row', id: `row:${row.name}`, row }));
@@ -69,7 +71,7 @@ export function matchingRows(text: string, rows: RowPreset[]): Found[] {
 
 /** Returns and cues by their name or by the effects on them; all of them when nothing was typed. */
 export function matchingSends(text: string, buses: Channel[], specs: Record<string, ProcessorSpec>): Found[] {
-    const words = text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+    const words = wordsOf(text);
     return buses.flatMap((channel): Found[] => {
         const effects = channel.inserts.flatMap((insert) =>
             insert.type === 'processor' ? (specs[insert.processor] ?? []) : [],

@@ -6,14 +6,14 @@ namespace App\Http\Controllers;
 
 use App\Models\Folder;
 use App\Presets\FolderShelf;
-use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\SessionCodec;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
 /** One's own shelves in the finder: favourites, and folders by name. */
 final readonly class FolderController
 {
-    public function __construct(private FolderShelf $shelf, private ProcessorCatalogue $processors)
+    public function __construct(private FolderShelf $shelf, private SessionCodec $sessions)
     {
     }
 
@@ -31,7 +31,7 @@ final readonly class FolderController
         if ($folder->value !== null && $name === '') {
             throw $folder->expected('a name that is not blank');
         }
-        $this->shelf->place($name, $body->get('processor')->oneOf($this->processors->ids()), $body->get('in')->boolean());
+        $this->shelf->place($name, $this->sessions->processorId($body->get('processor')), $body->get('in')->boolean());
 
         return $this->index();
     }

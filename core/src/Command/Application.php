@@ -105,7 +105,7 @@ final readonly class Application
         $specs = $this->processors->specs();
         $folder = $arguments->text('docs');
         if ($folder !== null) {
-            $files = (new ProcessorDocs($this->processors, new ShippedPresets(new PresetCodec($this->processors, $this->codec))))->files();
+            $files = (new ProcessorDocs($this->processors, new ShippedPresets(new PresetCodec($this->codec))))->files();
             foreach ($files as $path => $text) {
                 if (! is_dir(dirname("{$folder}/{$path}"))) {
                     mkdir(dirname("{$folder}/{$path}"), recursive: true);

@@ -83,4 +83,28 @@ final readonly class Fft
 
         return [$re, $im];
     }
+
+    /**
+     * The spectra of two real sounds, through one transform.
+     *
+     * @param  list<float>  $left  `size` samples
+     * @param  list<float>  $right  as many
+     * @return array{list<float>, list<float>, list<float>, list<float>} real and imaginary parts of the left and of the right one, bins 0 to
+     *                                                                   `size`/2, not scaled
+     */
+    public function transformTwo(array $left, array $right): array
+    {
+        [$re, $im] = $this->transform($left, $right);
+        $leftRe = $leftIm = $rightRe = $rightIm = [];
+        for ($k = 0, $half = $this->size >> 1, $last = $this->size - 1; $k <= $half; ++$k) {
+            $j = ($last + 1 - $k) & $last;
+            // What is even belongs to the real part that went in, what is odd to the imaginary one.
+            $leftRe[] = 0.5 * ($re[$k] + $re[$j]);
+            $leftIm[] = 0.5 * ($im[$k] - $im[$j]);
+            $rightRe[] = 0.5 * ($im[$k] + $im[$j]);
+            $rightIm[] = 0.5 * ($re[$j] - $re[$k]);
+        }
+
+        return [$leftRe, $leftIm, $rightRe, $rightIm];
+    }
 }

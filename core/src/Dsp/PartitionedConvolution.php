@@ -38,7 +38,7 @@ final class PartitionedConvolution
         $silence = array_fill(0, $block, 0.0);
         $parts = [];
         for ($at = 0, $length = max(count($left), count($right)); $at < $length; $at += $block) {
-            $parts[] = $this->spectra(
+            $parts[] = $this->fft->transformTwo(
                 [...array_pad(array_slice($left, $at, $block), $block, 0.0), ...$silence],
                 [...array_pad(array_slice($right, $at, $block), $block, 0.0), ...$silence],
             );
@@ -60,7 +60,7 @@ final class PartitionedConvolution
      */
     public function process(array $left, array $right): array
     {
-        array_unshift($this->heard, $this->spectra([...$this->lastLeft, ...$left], [...$this->lastRight, ...$right]));
+        array_unshift($this->heard, $this->fft->transformTwo([...$this->lastLeft, ...$left], [...$this->lastRight, ...$right]));
         if (count($this->heard) > count($this->parts)) {
             array_pop($this->heard);
         }
@@ -75,31 +75,6 @@ final class PartitionedConvolution
         }
 
         return $this->back($leftRe, $leftIm, $rightRe, $rightIm);
-    }
-
-    /**
-     * @param  list<float>  $left  two blocks
-     * @param  list<float>  $right
-     * @return array{list<float>, list<float>, list<float>, list<float>}
-     */
-    private function spectra(array $left, array $right): array
-    {
-        [$re, $im] = $this->fft->transform($left, $right);
-        $size = 2 * $this->block;
-        $leftRe = [$re[0]];
-        $leftIm = [0.0];
-        $rightRe = [$im[0]];
-        $rightIm = [0.0];
-        // What is even belongs to the real part that went in, what is odd to the imaginary one.
-        for ($k = 1; $k <= $this->block; ++$k) {
-            $j = $size - $k;
-            $leftRe[] = 0.5 * ($re[$k] + $re[$j]);
-            $leftIm[] = 0.5 * ($im[$k] - $im[$j]);
-            $rightRe[] = 0.5 * ($im[$k] + $im[$j]);
-            $rightIm[] = 0.5 * ($re[$j] - $re[$k]);
-        }
-
-        return [$leftRe, $leftIm, $rightRe, $rightIm];
     }
 
     /**

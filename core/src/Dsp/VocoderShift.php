@@ -133,9 +133,8 @@ final class VocoderShift
     private function frame(float $ratio, bool $mono): void
     {
         $real = Samples::multiply($this->left, $this->window);
-        [$re, $im] = $this->fft->transform($real, $mono ? $real : Samples::multiply($this->right, $this->window));
-        [$sides, $power] = self::apart($re, $im);
-        $moved = $ratio === 1.0 ? $this->kept($sides) : $this->moved($sides, $power, $ratio);
+        $sides = $this->fft->transformTwo($real, $mono ? $real : Samples::multiply($this->right, $this->window));
+        $moved = $ratio === 1.0 ? $this->kept($sides) : $this->moved($sides, $ratio);
         $this->before = $sides;
         [$re, $im] = self::together($moved, $this->size);
         // The transform back is the transform of both parts exchanged; squared windows that overlap so add up to 1.5.
@@ -148,34 +147,7 @@ final class VocoderShift
     }
 
     /**
-     * The spectra of two real sides from that of both as one complex sound.
-     *
-     * @param  list<float>  $re
-     * @param  list<float>  $im
-     * @return array{list<list<float>>, list<float>} real and imaginary parts of left and right; power of both by bin
-     */
-    private static function apart(array $re, array $im): array
-    {
-        $n = count($re);
-        $lr = $li = $rr = $ri = $power = [];
-        for ($k = 0, $half = $n >> 1; $k <= $half; ++$k) {
-            $j = ($n - $k) & ($n - 1);
-            $a = 0.5 * ($re[$k] + $re[$j]);
-            $b = 0.5 * ($im[$k] - $im[$j]);
-            $c = 0.5 * ($im[$k] + $im[$j]);
-            $d = 0.5 * ($re[$j] - $re[$k]);
-            $lr[] = $a;
-            $li[] = $b;
-            $rr[] = $c;
-            $ri[] = $d;
-            $power[] = $a * $a + $b * $b + $c * $c + $d * $d;
-        }
-
-        return [[$lr, $li, $rr, $ri], $power];
-    }
-
-    /**
-     * The other way round.
+     * Two real sides as one complex sound, the other way round of {@see Fft::transformTwo()}.
      *
      * @param  list<list<float>>  $sides
      * @return array{list<float>, list<float>}
@@ -212,11 +184,11 @@ final class VocoderShift
 
     /**
      * @param  list<list<float>>  $sides
-     * @param  list<float>  $power
      * @return list<list<float>>
      */
-    private function moved(array $sides, array $power, float $ratio): array
+    private function moved(array $sides, float $ratio): array
     {
+        $power = self::power($sides);
         $all = array_sum($power);
         $isAttack = $all > self::ATTACK * $this->powerBefore;
         $this->powerBefore = $all;
@@ -260,6 +232,21 @@ final class VocoderShift
         $yli[0] = $yri[0] = $yli[$half] = $yri[$half] = 0.0;
 
         return [$ylr, $yli, $yrr, $yri];
+    }
+
+    /**
+     * @param  list<list<float>>  $sides
+     * @return list<float> of both sides by bin
+     */
+    private static function power(array $sides): array
+    {
+        [$lr, $li, $rr, $ri] = $sides;
+        $power = [];
+        for ($k = 0, $n = count($lr); $k < $n; ++$k) {
+            $power[] = $lr[$k] * $lr[$k] + $li[$k] * $li[$k] + $rr[$k] * $rr[$k] + $ri[$k] * $ri[$k];
+        }
+
+        return $power;
     }
 
     /**

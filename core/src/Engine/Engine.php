@@ -94,7 +94,7 @@ final class Engine
         $this->watched = [];
     }
 
-    /** @return array<string, Block> what passed in the last block at the taps that are watched and there, by key */
+    /** @return array<string, Block> what passed in the last block at the taps that are watched and there, by key, in the order they were asked for */
     public function watched(): array
     {
         return $this->watched;
@@ -147,16 +147,18 @@ final class Engine
      */
     public function change(Session $session): void
     {
+        $before = Routes::of($this->plan->session);
+        $after = Routes::of($session);
         // What is only listened to needs not go silent first, and where nobody listens just now it never would.
         $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
             static fn (Route $route): string => $route->key(),
-            Routes::of($this->plan->session)->keys(),
+            $before->keys(),
         )));
         $gone = array_diff_key($sounding, array_flip(array_map(
             static fn (Route $route): string => $route->key(),
-            Routes::of($session)->all(),
+            $after->all(),
         )));
-        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...$this->shifted($session)];
+        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...($before->keys() === [] && $after->keys() === [] ? [] : $this->shifted($session))];
         if ($rebuilt === [] && $gone === [] && $this->pending === null) {
             $this->plan = $this->compiler->compile($session, $this->plan);
 
@@ -336,9 +338,6 @@ final class Engine
     /** @return list<string> tracks whose clips have to wait longer or shorter, because of what their inserts listen to */
     private function shifted(Session $session): array
     {
-        if (Routes::of($session)->keys() === [] && Routes::of($this->plan->session)->keys() === []) {
-            return [];
-        }
         $arrivals = $this->compiler->arrivals($session);
 
         return array_values(array_filter(

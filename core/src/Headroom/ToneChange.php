@@ -55,16 +55,11 @@ final class ToneChange
     private static function magnitudes(Replay $sound, int $place, Fft $fft, array $window): array
     {
         $block = $sound->read($place, self::SIZE);
-        [$re, $im] = $fft->transform(Samples::multiply($block->left, $window), Samples::multiply($block->right(), $window));
+        [$lr, $li, $rr, $ri] = $fft->transformTwo(Samples::multiply($block->left, $window), Samples::multiply($block->right(), $window));
         $magnitudes = [];
-        for ($i = 0, $last = self::SIZE - 1, $n = self::SIZE >> 1; $i < $n; ++$i) {
-            $j = ($last + 1 - $i) & $last;
-            $a = $re[$i] + $re[$j];
-            $b = $im[$i] - $im[$j];
-            $c = $im[$i] + $im[$j];
-            $d = $re[$j] - $re[$i];
-            $magnitudes[] = sqrt($a * $a + $b * $b);
-            $magnitudes[] = sqrt($c * $c + $d * $d);
+        for ($i = 0, $n = self::SIZE >> 1; $i < $n; ++$i) {
+            $magnitudes[] = sqrt($lr[$i] * $lr[$i] + $li[$i] * $li[$i]);
+            $magnitudes[] = sqrt($rr[$i] * $rr[$i] + $ri[$i] * $ri[$i]);
         }
 
         return $magnitudes;

@@ -25,7 +25,7 @@ final readonly class BandWeights
      */
     public static function between(float $from, float $to, float $binWidth, int $bins): self
     {
-        $first = min($bins - 1, max(0, (int) floor($from / $binWidth + 0.5)));
+        $first = max(0, min($bins - 1, (int) floor($from / $binWidth + 0.5)));
         $weights = [];
         for ($bin = $first; $bin < $bins && ($bin - 0.5) * $binWidth < $to; ++$bin) {
             $inside = min($to, ($bin + 0.5) * $binWidth) - max($from, ($bin - 0.5) * $binWidth);

@@ -63,18 +63,11 @@ final class PowerWindows
      */
     private function transform(array $left, array $right): array
     {
-        [$re, $im] = $this->fft->transform(Samples::multiply($left, $this->window), Samples::multiply($right, $this->window));
-        $last = $this->size - 1;
+        [$lr, $li, $rr, $ri] = $this->fft->transformTwo(Samples::multiply($left, $this->window), Samples::multiply($right, $this->window));
         $leftPower = $rightPower = [];
-        for ($i = 0, $n = intdiv($this->size, 2); $i <= $n; ++$i) {
-            $j = ($last + 1 - $i) & $last;
-            // The even part of the real and the odd part of the imaginary spectrum are the left side's, the others the right's.
-            $a = $re[$i] + $re[$j];
-            $b = $im[$i] - $im[$j];
-            $c = $im[$i] + $im[$j];
-            $d = $re[$j] - $re[$i];
-            $leftPower[] = 0.25 * ($a * $a + $b * $b);
-            $rightPower[] = 0.25 * ($c * $c + $d * $d);
+        for ($i = 0, $n = count($lr); $i < $n; ++$i) {
+            $leftPower[] = $lr[$i] * $lr[$i] + $li[$i] * $li[$i];
+            $rightPower[] = $rr[$i] * $rr[$i] + $ri[$i] * $ri[$i];
         }
 
         return [$leftPower, $rightPower];

@@ -37,18 +37,9 @@ final readonly class Spectrum
     /** Mean square over both sides between two frequencies in Hz. */
     public function between(float $from, float $to): float
     {
-        $power = 0.0;
-        foreach ([$this->left, $this->right] as $side) {
-            foreach ($side as $bin => $value) {
-                $low = ($bin - 0.5) * $this->binWidth;
-                $inside = min($to, $low + $this->binWidth) - max($from, $low);
-                if ($inside > 0.0) {
-                    $power += $value * $inside / $this->binWidth;
-                }
-            }
-        }
+        $band = BandWeights::between($from, $to, $this->binWidth, count($this->left));
 
-        return 0.5 * $power;
+        return 0.5 * ($band->of($this->left) + $band->of($this->right));
     }
 
     /**

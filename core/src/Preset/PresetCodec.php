@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Preset;
 
-use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\JsonNode;
 use Hafen\Session\SessionCodec;
@@ -18,7 +17,7 @@ final readonly class PresetCodec
 
     private const MOST = 5000;
 
-    public function __construct(private ProcessorCatalogue $processors, private SessionCodec $sessions)
+    public function __construct(private SessionCodec $sessions)
     {
     }
 
@@ -51,8 +50,7 @@ final readonly class PresetCodec
     public function preset(JsonNode $node): Preset
     {
         $node->keys(['processor', 'name', 'parameters'], ['use']);
-        $processor = $this->processors->currentId($node->get('processor')->text(1, 100))
-            ?? throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
+        $processor = $this->sessions->processorId($node->get('processor'));
 
         return new Preset($processor, $node->get('name')->text(1, 120), self::useOf($node), $this->sessions->parameters($node->get('parameters'), $processor));
     }

@@ -15,7 +15,8 @@ final readonly class Picture
     /**
      * @param  list<array{label: string, points: list<array{float, float}>}>  $curves
      * @param  list<array{label: string, x: float, y: float, xParameter: ?string, yParameter: ?string}>  $handles
-     * @param  ?string  $reading  "transfer" when the level now and its reduction can be shown on the curve
+     * @param  ?string  $reading  "transfer" when the level now and its reduction can be shown on the curve, "response" when the sound by
+     *                            frequency can be shown behind it
      */
     public function __construct(
         public string $title,
@@ -49,6 +50,7 @@ final readonly class Picture
             new Axis('dB', -$range, $range, Scale::Linear),
             [['label' => 'response', 'points' => $points]],
             $handles,
+            'response',
         );
     }
 

@@ -103,8 +103,7 @@ final readonly class RowCodec
     private function processor(JsonNode $node): ProcessorInsert
     {
         $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'key']);
-        $processor = $this->processors->currentId($node->get('processor')->text(1, 100))
-            ?? throw $node->get('processor')->expected('a processor: '.implode(', ', $this->processors->ids()));
+        $processor = $this->processorId($node->get('processor'));
 
         return new ProcessorInsert(
             $node->get('id')->id(),
@@ -117,6 +116,12 @@ final readonly class RowCodec
             $node->optional('preset')?->text(0, 120) ?? '',
             $node->has('key') ? $this->key($node->get('key'), $processor) : null,
         );
+    }
+
+    /** The id a processor has now, from any it ever had. */
+    public function processorId(JsonNode $node): string
+    {
+        return $this->processors->currentId($node->text(1, 100)) ?? throw $node->expected('a processor: '.implode(', ', $this->processors->ids()));
     }
 
     /** @return list<string> */

@@ -225,6 +225,16 @@ final readonly class SessionCodec
         return $this->rows->parameters($node, $processor);
     }
 
+    /**
+     * The id a processor has now, from any it ever had.
+     *
+     * @throws InvalidDocument when there is none, with those there are
+     */
+    public function processorId(JsonNode $node): string
+    {
+        return $this->rows->processorId($node);
+    }
+
     /** The automation of a channel, for edits that bring some. */
     public function lanes(): LaneCodec
     {

@@ -11,7 +11,7 @@ use Hafen\Tests\Support\Signal;
 
 function presetCodec(): PresetCodec
 {
-    return new PresetCodec(ProcessorCatalogue::standard(), new SessionCodec(ProcessorCatalogue::standard()));
+    return new PresetCodec(new SessionCodec(ProcessorCatalogue::standard()));
 }
 
 it('ships presets for every use, and for most effects', function (): void {

@@ -139,7 +139,7 @@ export interface ProcessorInsert {
      */
     preset?: string;
     /**
-     * The tap of another channel that is listened to instead of the sound worked on; only before the fader, and only where the processor can
+     * The tap of another channel that is listened to instead of the sound worked on; only where the processor can
      */
     key?: {
         channel: Id;

@@ -140,7 +140,7 @@ export interface Picture {
     y: Axis;
     curves: { label: string; points: [number, number][] }[];
     handles: PictureHandle[];
-    reading: 'transfer' | null;
+    reading: 'transfer' | 'response' | null;
 }
 
 export interface TapLevel {

@@ -109,7 +109,7 @@ onUnmounted(() => {
 
 // A response is shown with the sound it works on.
 watch(
-    [() => props.insert.id, () => picture.value?.title.startsWith('Response') ?? false],
+    [() => props.insert.id, () => picture.value?.reading === 'response'],
     ([insert, isResponse]) => listening.watchInsert(isResponse ? insert : null),
     { immediate: true },
 );
@@ -269,7 +269,7 @@ function remove(): void {
             @change="(next, gesture) => change(parameter, next, gesture)"
         />
         <p v-if="bandRange" class="hint" data-band-range>
-            In this band {{ decibels(bandRange.quiet) }} to {{ decibels(bandRange.loud) }} dB comes in: a range of
+            In this band {{ decibels(bandRange.quiet) }} to {{ decibels(bandRange.loud) }} dBFS comes in: a range of
             {{ (bandRange.loud - bandRange.quiet).toFixed(1) }} dB
         </p>
         <button

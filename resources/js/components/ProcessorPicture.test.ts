@@ -22,7 +22,7 @@ const response: Picture = {
         },
     ],
     handles: [{ label: '1', x: 632.5, y: 12, xParameter: 'bell-1-frequency', yParameter: 'bell-1-gain' }],
-    reading: null,
+    reading: 'response',
 } as Picture;
 
 const transfer: Picture = {

@@ -82,7 +82,7 @@ const levelY = (level: number | null) => HEIGHT - share(LEVELS, level ?? LEVELS.
 /** From the quiet to the loud moments before the insert; the same behind it; what leaves it now. */
 const levels = computed(() => {
     const seen = props.watched;
-    if (!seen || props.picture.x.unit !== 'Hz') {
+    if (!seen || props.picture.reading !== 'response') {
         return null;
     }
     const at = (index: number) => x(seen.frequencies[index] ?? 0).toFixed(1);

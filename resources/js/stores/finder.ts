@@ -159,23 +159,26 @@ export const useFinder = defineStore('finder', () => {
         }
     }
 
+    /** The channels the finder was opened for, as far as they can send. */
+    const senders = () => (request.value?.channels ?? []).filter((id) => id !== session.main?.id);
+    const alreadySends = (id: string, bus: string) =>
+        session.channel(id)?.sends.some((send) => send.to === bus) ?? false;
+
     /** Where the channels the finder was opened for can all be sent: what none of them feeds, and what leads back to none. */
     function sendTargets(): Channel[] {
-        const from = (request.value?.channels ?? []).filter((id) => id !== session.main?.id);
+        const from = senders();
         return from.length === 0 || request.value?.replace || request.value?.branch
             ? []
             : [...session.returns, ...session.cues].filter(
                   (bus) =>
-                      from.some((id) => !session.channel(id)?.sends.some((send) => send.to === bus.id)) &&
+                      from.some((id) => !alreadySends(id, bus.id)) &&
                       from.every((id) => id !== bus.id && !session.closesLoop(id, bus.id)),
               );
     }
 
     /** A send to a bus there is, from every channel that has none yet. */
     async function chooseSend(bus: Channel): Promise<void> {
-        const from = (request.value?.channels ?? []).filter(
-            (id) => id !== session.main?.id && !session.channel(id)?.sends.some((send) => send.to === bus.id),
-        );
+        const from = senders().filter((id) => !alreadySends(id, bus.id));
         request.value = null;
         await addSends(from, bus.id);
     }

@@ -41,13 +41,18 @@ export const useShelf = defineStore('shelf', () => {
         if (earlier === null) {
             return;
         }
-        localStorage.removeItem(EARLIER);
         const { favourites = [], folders = [] } = JSON.parse(earlier) as Partial<Kept>;
         const all = [{ name: null, processors: favourites }, ...folders];
-        for (const { name, processors } of all) {
-            for (const processor of processors) {
-                await put(name, processor, true);
+        try {
+            for (const { name, processors } of all) {
+                for (const processor of processors) {
+                    kept.value = await api.put<Kept>('folders', { folder: name, processor, in: true });
+                }
             }
+            localStorage.removeItem(EARLIER);
+        } catch (error) {
+            // It stays here until the server has all of it.
+            tellRefusal(error);
         }
     }
 
