@@ -9,7 +9,7 @@ use Hafen\Processor\Keyed;
 use Hafen\Processor\ListensToKey;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterValues;
-use Hafen\Processor\Pictureless;
+use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
@@ -19,7 +19,6 @@ final class Follower implements Keyed, Processor
 {
     use ListensToKey;
     use NoLatency;
-    use Pictureless;
 
     public static function spec(): ProcessorSpec
     {
@@ -29,6 +28,11 @@ final class Follower implements Keyed, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Follower';
+    }
+
+    public static function picture(ParameterValues $values, Setting $setting): ?Picture
+    {
+        return null;
     }
 
     public function __construct(Setting $setting)

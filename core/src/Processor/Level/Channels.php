@@ -6,12 +6,14 @@ namespace Hafen\Processor\Level;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\StereoMatrix;
+use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
-use Hafen\Processor\Pictureless;
+use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
 
 /**
@@ -22,7 +24,6 @@ use Hafen\Processor\Setting;
 final class Channels implements Processor
 {
     use NoLatency;
-    use Pictureless;
 
     private const MATRICES = [
         'swap' => [0.0, 1.0, 1.0, 0.0],
@@ -62,6 +63,26 @@ final class Channels implements Processor
             'encode' => 'To mid/side',
             default => 'From mid/side',
         };
+    }
+
+    /** How loud a sound from each place, at constant power, is on either side. */
+    public static function picture(ParameterValues $values, Setting $setting): Picture
+    {
+        [$leftLeft, $rightLeft, $leftRight, $rightRight] = self::MATRICES[$values->choice('routing')];
+        $level = static fn (float $gain): float => round(max(-60.0, 20 * log10(max(1e-4, abs($gain)))), 3);
+        $left = $right = [];
+        for ($place = -100; $place <= 100; $place += 2) {
+            $angle = ($place / 100.0 + 1.0) * M_PI_4;
+            $left[] = [(float) $place, $level($leftLeft * cos($angle) + $rightLeft * sin($angle))];
+            $right[] = [(float) $place, $level($leftRight * cos($angle) + $rightRight * sin($angle))];
+        }
+
+        return new Picture(
+            'Level of the sides, of a sound from each place',
+            new Axis('%', -100.0, 100.0, Scale::Linear),
+            new Axis('dB', -40.0, 6.0, Scale::Linear),
+            [['label' => 'left', 'points' => $left], ['label' => 'right', 'points' => $right]],
+        );
     }
 
     public function __construct(Setting $setting)
