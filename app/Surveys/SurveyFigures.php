@@ -30,8 +30,8 @@ final class SurveyFigures
         return [
             'from' => $result->stretch->from,
             'to' => $result->stretch->to,
-            'taps' => array_map(self::tap(...), $result->taps),
-            'channels' => self::channels($result),
+            'taps' => (object) array_map(self::tap(...), $result->taps),
+            'channels' => (object) self::channels($result),
             'overview' => array_map(static fn (float $peak): float => round($peak, 4), $result->main->overview ?? []),
             'overs' => array_map(static fn (OverRegion $region): array => [
                 'from' => $region->from,
@@ -40,15 +40,15 @@ final class SurveyFigures
                 'peak' => Decibel::fromGain($region->peak),
             ], $result->main->overs ?? []),
             'samplesOver' => $result->main->samplesOver ?? 0,
-            'loads' => $result->loads,
+            'loads' => (object) $result->loads,
             'loudness' => $loudness?->integrated,
             'loudnessRange' => $loudness?->range,
             'momentary' => $loudness?->highestMomentary,
             'shortTerm' => $loudness?->highestShortTerm,
             'truePeak' => $result->truePeak(),
             'loudest' => $loudest === null ? null : self::moment($loudest),
-            'energy' => $result->main === null ? [] : EnergyShares::of($session, $result)->channels,
-            'relief' => self::relief($result),
+            'energy' => (object) ($result->main === null ? [] : EnergyShares::of($session, $result)->channels),
+            'relief' => (object) self::relief($result),
             'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
         ];
     }
@@ -63,11 +63,7 @@ final class SurveyFigures
     public static function over(array $older, array $newer): array
     {
         foreach (['taps', 'channels', 'loads'] as $map) {
-            /** @var array<string, mixed> $known */
-            $known = $newer[$map];
-            /** @var array<string, mixed> $before */
-            $before = $older[$map] ?? [];
-            $older[$map] = $known + $before;
+            $older[$map] = (object) ((array) $newer[$map] + (array) ($older[$map] ?? []));
         }
         if ($newer['overview'] !== []) {
             foreach (['overview', 'overs', 'samplesOver', 'loudness', 'loudnessRange', 'momentary', 'shortTerm', 'truePeak'] as $figure) {
@@ -88,7 +84,7 @@ final class SurveyFigures
         return [
             'position' => $moment->position,
             'level' => Decibel::fromGain($moment->value),
-            'shares' => $moment->shares(),
+            'shares' => (object) $moment->shares(),
         ];
     }
 

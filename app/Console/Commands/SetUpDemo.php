@@ -31,7 +31,7 @@ final class SetUpDemo extends Command
         foreach (array_keys(FerryTerminal::voices()) as $voice) {
             $upload = Upload::query()->create(['name' => "{$voice}.wav", 'bytes' => 0]);
             $path = $folder->upload($upload->id);
-            $demo->write($voice, $path);
+            $demo->write((string) $voice, $path);
             $upload->update(['bytes' => (int) filesize($path), 'received' => (int) filesize($path)]);
             $media = $importer->keep($upload);
             $importer->prepare($media, 48000);

@@ -6,6 +6,7 @@ namespace Hafen\Command;
 
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\SampleLoops;
 use Hafen\Demo\FerryTerminal;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\FolderLibrary;
@@ -47,6 +48,7 @@ final readonly class Application
         hafen path SESSION.json CHANNEL [--format text|mermaid|dot]
         hafen check SESSION.json [--json] [--survey]    --survey: measures it, for what only the sound tells
         hafen demo FOLDER
+        hafen self-check    every processor and a small session, with the JIT on and off: the same to the bit?
         TEXT;
 
     private ProcessorCatalogue $processors;
@@ -67,20 +69,8 @@ final readonly class Application
     public function run(array $words): int
     {
         try {
-            $rest = array_slice($words, 1);
-            if (($words[0] ?? '') === 'check') {
-                return $this->check(Arguments::parse($rest, ['SESSION.json'], [], ['json', 'survey']));
-            }
-            match ($words[0] ?? '') {
-                'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
-                'processors' => $this->listProcessors(Arguments::parse($rest, [], ['docs'], ['json'])),
-                'render' => $this->render(Arguments::parse($rest, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail'])),
-                'survey' => $this->survey(Arguments::parse($rest, ['SESSION.json'], [], ['json'])),
-                'path' => $this->path(Arguments::parse($rest, ['SESSION.json', 'CHANNEL'], ['format'])),
-                'demo' => $this->demo(Arguments::parse($rest, ['FOLDER'])),
-                'help', '--help', '-h' => $this->say(self::USAGE),
-                default => throw new WrongUsage(isset($words[0]) ? "There is no command \"{$words[0]}\"." : 'Which command?'),
-            };
+            // Whatever PHP complains of may have made sound or figures wrong.
+            return SampleLoops::run(fn (): int => $this->obey($words));
         } catch (WrongUsage $wrong) {
             fwrite($this->error, $wrong->getMessage()."\n".self::USAGE."\n");
 
@@ -90,6 +80,26 @@ final readonly class Application
 
             return 1;
         }
+    }
+
+    /** @param  list<string>  $words */
+    private function obey(array $words): int
+    {
+        $rest = array_slice($words, 1);
+        if (($words[0] ?? '') === 'check') {
+            return $this->check(Arguments::parse($rest, ['SESSION.json'], [], ['json', 'survey']));
+        }
+        match ($words[0] ?? '') {
+            'validate' => $this->validate(Arguments::parse($rest, ['SESSION.json'])),
+            'processors' => $this->listProcessors(Arguments::parse($rest, [], ['docs'], ['json'])),
+            'render' => $this->render(Arguments::parse($rest, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail'])),
+            'survey' => $this->survey(Arguments::parse($rest, ['SESSION.json'], [], ['json'])),
+            'path' => $this->path(Arguments::parse($rest, ['SESSION.json', 'CHANNEL'], ['format'])),
+            'demo' => $this->demo(Arguments::parse($rest, ['FOLDER'])),
+            'self-check' => $this->selfCheck(Arguments::parse($rest, [], [], ['hashes'])),
+            'help', '--help', '-h' => $this->say(self::USAGE),
+            default => throw new WrongUsage(isset($words[0]) ? "There is no command \"{$words[0]}\"." : 'Which command?'),
+        };
 
         return 0;
     }
@@ -98,6 +108,59 @@ final readonly class Application
     {
         $session = $this->open($arguments->position(0));
         $this->say("{$session->name}: a valid session of ".count($session->channels).' channels.');
+    }
+
+    private function selfCheck(Arguments $arguments): void
+    {
+        $check = new SelfCheck($this->processors);
+        if ($arguments->has('hashes')) {
+            $this->say(json_encode(['jit' => self::hasJit(), 'hashes' => $check->hashes()], JSON_THROW_ON_ERROR));
+
+            return;
+        }
+        [$with, $without] = [self::hashesIn('tracing'), self::hashesIn('disable')];
+        if (! $with['jit']) {
+            throw SelfCheckFailed::noJit();
+        }
+        $different = array_map(strval(...), array_keys(array_diff_assoc($with['hashes'], $without['hashes'])));
+        if ($different !== [] || count($with['hashes']) !== count($without['hashes'])) {
+            throw SelfCheckFailed::differs($different);
+        }
+        $this->say(count($with['hashes']).' of '.count($with['hashes']).' are the same to the bit with the JIT on and off.');
+    }
+
+    /**
+     * The hashes as another PHP finds them.
+     *
+     * @return array{jit: bool, hashes: array<string, string>}
+     */
+    private static function hashesIn(string $jit): array
+    {
+        $process = proc_open(
+            [PHP_BINARY, '-d', "opcache.jit={$jit}", dirname(__DIR__, 2).'/bin/hafen', 'self-check', '--hashes'],
+            [['file', '/dev/null', 'r'], ['pipe', 'w'], ['pipe', 'w']],
+            $pipes,
+        );
+        if ($process === false) {
+            throw SelfCheckFailed::didNotRun('no process could be started.');
+        }
+        $out = (string) stream_get_contents($pipes[1]);
+        $said = trim((string) stream_get_contents($pipes[2]));
+        proc_close($process);
+        $answer = json_decode($out, true);
+        if (! is_array($answer) || ! is_bool($answer['jit'] ?? null) || ! is_array($answer['hashes'] ?? null)) {
+            throw SelfCheckFailed::didNotRun($said === '' ? 'it ended without a word.' : $said);
+        }
+
+        /** @var array{jit: bool, hashes: array<string, string>} $answer */
+        return $answer;
+    }
+
+    private static function hasJit(): bool
+    {
+        $status = function_exists('opcache_get_status') ? opcache_get_status(false) : false;
+
+        return is_array($status) && is_array($status['jit'] ?? null) && ($status['jit']['on'] ?? false) === true;
     }
 
     private function listProcessors(Arguments $arguments): void
@@ -182,7 +245,7 @@ final readonly class Application
                     'What fills it at sample %d, before its inserts: %s',
                     $loudest->position,
                     implode(', ', array_map(
-                        static fn (string $id, float $share): string => sprintf('%s %d %%', $session->channel($id)->name ?? $id, (int) round(100 * $share)),
+                        static fn (int|string $id, float $share): string => sprintf('%s %d %%', $session->channel((string) $id)->name ?? $id, (int) round(100 * $share)),
                         array_keys($loudest->shares()),
                         $loudest->shares(),
                     )),
@@ -195,7 +258,7 @@ final readonly class Application
         foreach ($session->channels as $channel) {
             $taps = [];
             foreach ($result->taps as $key => $reading) {
-                [$id, $stage] = explode(':', $key, 2);
+                [$id, $stage] = explode(':', (string) $key, 2);
                 if ($id === $channel->id) {
                     $taps[$stage] = self::reading($reading);
                 }
@@ -271,7 +334,7 @@ final readonly class Application
         }
         $demo = new FerryTerminal;
         foreach (array_keys(FerryTerminal::voices()) as $id) {
-            $demo->write($id, "{$folder}/{$id}.wav");
+            $demo->write((string) $id, "{$folder}/{$id}.wav");
         }
         file_put_contents("{$folder}/session.json", $this->codec->encode($demo->session(static fn (string $id): string => "{$id}.wav"))."\n");
         $this->say("{$folder}/session.json and its tracks are there.");
@@ -286,7 +349,7 @@ final readonly class Application
             'loudness' => $result->loudness()?->integrated,
             'loudnessRange' => $result->loudness()?->range,
             'truePeak' => $result->truePeak(),
-            'loudest' => $loudest === null ? null : ['position' => $loudest->position, 'value' => $loudest->value, 'shares' => $loudest->shares()],
+            'loudest' => $loudest === null ? null : ['position' => $loudest->position, 'value' => $loudest->value, 'shares' => (object) $loudest->shares()],
         ];
     }
 

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\LoopFault;
+use Hafen\Audio\LoopsNotSafe;
+use Hafen\Audio\SampleLoops;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
@@ -17,7 +20,8 @@ use Hafen\Session\Split;
 /**
  * Runs a session block by block.
  *
- * Positions are samples from the session's start, of the sound that comes out: all latency is taken off.
+ * Positions are samples from the session's start, of the sound that comes out: all latency is taken off. Between blocks the handlers
+ * of signals run, see {@see SampleLoops}.
  */
 final class Engine
 {
@@ -178,6 +182,9 @@ final class Engine
      * The next block at the tap listened to: always stereo, shorter where a loop ends.
      *
      * @param  ?int  $most  frames; a whole block where it is left out
+     *
+     * @throws LoopsNotSafe when something in this process may interrupt it
+     * @throws LoopFault when PHP complains
      */
     public function next(?int $most = null): Block
     {
@@ -185,7 +192,8 @@ final class Engine
         $frames = $this->loop !== null && $this->reading < $this->loop->end
             ? min($most, $this->loop->end - $this->reading)
             : $most;
-        $block = $this->run($frames);
+        SampleLoops::pause();
+        $block = SampleLoops::run(fn (): Block => $this->run($frames));
         $this->reading += $frames;
         if ($this->loop !== null && $this->reading >= $this->loop->end) {
             $this->reading = $this->loop->start;
@@ -250,7 +258,7 @@ final class Engine
     {
         $keys = [];
         foreach ($this->plan->strips as $id => $strip) {
-            $keys[] = $id;
+            $keys[] = (string) $id;
             foreach (array_keys($strip->stops()) as $stage) {
                 $keys[] = "{$id}:{$stage}";
             }
@@ -290,7 +298,7 @@ final class Engine
         }
         foreach ($this->plan->strips as $id => $strip) {
             if (! $strip->process($this->reading, $frames, $this->metered, $taps[$id] ?? null)) {
-                $this->faults[] = new Fault($id, $this->reading);
+                $this->faults[] = new Fault((string) $id, $this->reading);
             }
         }
         $this->framesTimed += $frames;

@@ -31,7 +31,7 @@ final class ParameterGlide
     {
         $this->length = (int) round($sampleRate * self::MILLISECONDS / 1000.0);
         foreach ($this->numbers() as $id => $logarithmic) {
-            $this->now[$id] = self::stretched($target->number($id), $logarithmic);
+            $this->now[$id] = self::stretched($target->number((string) $id), $logarithmic);
         }
     }
 
@@ -43,7 +43,7 @@ final class ParameterGlide
         $this->target = $target;
         $this->left = $this->length;
         foreach ($this->numbers() as $id => $logarithmic) {
-            $this->steps[$id] = (self::stretched($target->number($id), $logarithmic) - $this->now[$id]) / $this->length;
+            $this->steps[$id] = (self::stretched($target->number((string) $id), $logarithmic) - $this->now[$id]) / $this->length;
         }
     }
 
@@ -60,7 +60,7 @@ final class ParameterGlide
         $numbers = [];
         foreach ($this->numbers() as $id => $logarithmic) {
             if ($this->left === 0) {
-                $this->now[$id] = self::stretched($this->target->number($id), $logarithmic);
+                $this->now[$id] = self::stretched($this->target->number((string) $id), $logarithmic);
             } else {
                 $this->now[$id] += $this->steps[$id] * $moved;
                 $numbers[$id] = $logarithmic ? exp($this->now[$id]) : $this->now[$id];

@@ -62,7 +62,7 @@ final readonly class Plan
         $latest = 0;
         foreach ($this->strips as $id => $strip) {
             $tails[$id] = $strip->tail($tails);
-            $latest = max($latest, $this->arrival($id) + $strip->latency());
+            $latest = max($latest, $this->arrival((string) $id) + $strip->latency());
         }
 
         return max([0, ...array_values($tails)]) + $latest;

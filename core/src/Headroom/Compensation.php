@@ -21,7 +21,7 @@ final class Compensation
         }
         $parameters = $insert->parameters;
         foreach ($spec->followsLevel as $id => $factor) {
-            $parameter = $spec->parameter($id);
+            $parameter = $spec->parameter((string) $id);
             assert($parameter !== null);
             $value = (float) ($parameters[$id] ?? $parameter->default) + $factor * $by;
             if ($value < $parameter->min || $value > $parameter->max) {

@@ -37,7 +37,7 @@ final readonly class Remedies
     /** @return list<string> */
     public function ids(): array
     {
-        return array_keys($this->byId);
+        return array_map(strval(...), array_keys($this->byId));
     }
 
     /**

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Metering;
 
 use Hafen\Audio\AudioSource;
+use Hafen\Audio\SampleLoops;
 use Hafen\Audio\Samples;
 
 /**
@@ -22,13 +23,20 @@ final class FlatTops
     private const BLOCK = 8192;
 
     /**
-     * @return list<int> frame of the first sample of each run, of all channels of the file
+     * @param  ?callable(): bool  $goOn  asked before each block; false stops
+     * @return ?list<int> frame of the first sample of each run, of all channels of the file; null when stopped
      */
-    public static function in(AudioSource $source, int $from, int $count): array
+    public static function in(AudioSource $source, int $from, int $count, ?callable $goOn = null): ?array
     {
         $found = [];
         $runs = array_fill(0, $source->channels(), 0);
+        // Behind its end there is silence, however long the clip says it is.
+        $count = min($count, $source->frames() - $from);
         for ($at = 0; $at < $count; $at += self::BLOCK) {
+            SampleLoops::pause();
+            if ($goOn !== null && ! $goOn()) {
+                return null;
+            }
             foreach ($source->read($from + $at, min(self::BLOCK, $count - $at)) as $channel => $samples) {
                 if ($runs[$channel] === 0 && Samples::peak($samples) < self::FULL) {
                     continue;

@@ -7,7 +7,10 @@ namespace Hafen\Printing;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\BroadcastExtension;
 use Hafen\Audio\Dither;
+use Hafen\Audio\LoopFault;
+use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\SampleLoops;
 use Hafen\Audio\Samples;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
@@ -15,6 +18,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Tap;
 use Hafen\Session\Session;
+use Throwable;
 
 /**
  * Renders a session to a WAV file with the engine that is listened to.
@@ -33,6 +37,8 @@ final readonly class Renderer
      * @throws RenderRefused when the stretch or the tap is not there
      * @throws RenderStopped when $progress said so
      * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
      */
     public function render(Session $session, string $path, RenderOptions $options, ?callable $progress = null): RenderResult
     {
@@ -54,11 +60,11 @@ final readonly class Renderer
             $options->format === SampleFormat::Int16 || $options->format === SampleFormat::Int24 ? new Dither : null,
         );
         try {
-            $result = $this->write($engine, $writer, $options->from, $total, $progress);
+            $result = SampleLoops::run(fn (): RenderResult => $this->write($engine, $writer, $options->from, $total, $progress));
             $writer->close();
-        } catch (RenderStopped|UnableToWriteAudioFile $refusal) {
+        } catch (Throwable $failure) {
             $writer->discard();
-            throw $refusal;
+            throw $failure;
         }
 
         return $result;

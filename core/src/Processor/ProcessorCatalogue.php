@@ -100,7 +100,7 @@ final class ProcessorCatalogue
     /** @return list<string> */
     public function ids(): array
     {
-        return array_keys($this->classes);
+        return array_map(strval(...), array_keys($this->classes));
     }
 
     /** @return list<ProcessorSpec> */

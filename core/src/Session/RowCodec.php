@@ -50,7 +50,7 @@ final readonly class RowCodec
         $spec = $this->processors->spec($processor);
         $values = [];
         foreach ($node->entries() as $id => $value) {
-            $parameter = $spec->parameter($id);
+            $parameter = $spec->parameter((string) $id);
             if ($parameter === null) {
                 throw InvalidDocument::at($value->pointer, "{$spec->name} has no parameter \"{$id}\"");
             }
@@ -131,7 +131,7 @@ final readonly class RowCodec
         $locked = [];
         foreach ($node->items() as $item) {
             $id = $item->id();
-            if ($spec->parameter($id) === null || in_array($id, $locked, true)) {
+            if ($spec->parameter((string) $id) === null || in_array($id, $locked, true)) {
                 throw InvalidDocument::at($item->pointer, "Found \"{$id}\"; expected parameters of {$spec->name}, each once");
             }
             $locked[] = $id;

@@ -105,9 +105,9 @@ final readonly class FolderStore implements SurveyStore
         arsort($files);
         $kept = 0;
         foreach ($files as $path => $used) {
-            $kept += (int) @filesize($path);
+            $kept += (int) @filesize((string) $path);
             if ($kept > $bytes && $used <= time() - $spare) {
-                @unlink($path);
+                @unlink((string) $path);
             }
         }
     }

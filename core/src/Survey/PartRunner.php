@@ -4,10 +4,14 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
+use Hafen\Audio\LoopFault;
+use Hafen\Audio\LoopsNotSafe;
+use Hafen\Audio\SampleLoops;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Fault;
+use Hafen\Engine\Plan;
 use Hafen\Engine\Strip;
 use Hafen\Engine\Tap;
 use Hafen\Metering\FlatTops;
@@ -19,6 +23,7 @@ use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
+use Throwable;
 
 /** Measures parts of one channel with the engine itself: what feeds it is replayed, what others need of it is recorded. */
 final readonly class PartRunner
@@ -40,8 +45,19 @@ final readonly class PartRunner
      * @return bool false when stopped
      *
      * @throws SurveyStoreFull
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
      */
     public function run(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress = null): bool
+    {
+        return SampleLoops::run(fn (): bool => $this->measure($session, $map, $parts, $store, $progress));
+    }
+
+    /**
+     * @param  list<SurveyPart>  $parts
+     * @param  ?callable(int, int): bool  $progress
+     */
+    private function measure(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress): bool
     {
         $up = self::of($parts, Section::UpToFader);
         $from = self::of($parts, Section::FromFader);
@@ -58,33 +74,61 @@ final readonly class PartRunner
             $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->lateBy($arrival + $before)),
             $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->lateBy($arrival + $before + $strip->postInserts->latency())),
         ]);
-        $recorders = $up === null ? [] : self::recorders($up, $strip, $store);
         // What is not lined up comes before the rest, so that others still listen when its own end has passed.
         $end = $map->stretch->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
-        $faults = [];
+        $clipped = $up === null ? [] : $this->clipped($channel, $session, $map->stretch, $progress === null ? null : static fn (): bool => $progress(0, $end - $start));
+        if ($clipped === null) {
+            return false;
+        }
+        $recorders = $up === null ? [] : self::recorders($up, $strip, $store);
         $clock = self::clocks();
+        try {
+            $faults = self::pass($plan, $strip, $recorders, $probes, $start, $end, $progress);
+            if ($faults === null) {
+                array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
+
+                return false;
+            }
+            array_walk($recorders, static fn (Recorder $recorder) => $recorder->close());
+        } catch (Throwable $failure) {
+            array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
+            throw $failure;
+        }
+        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / self::shareOfCore($clock), $session, $channel, $clipped, $store);
+
+        return true;
+    }
+
+    /**
+     * Works a channel, and what feeds it, from start to end.
+     *
+     * @param  array<string, Recorder>  $recorders  by stage
+     * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
+     * @param  ?callable(int, int): bool  $progress
+     * @return ?list<Fault> of the channel; null when stopped
+     */
+    private static function pass(Plan $plan, Strip $strip, array $recorders, array $probes, int $start, int $end, ?callable $progress): ?array
+    {
+        $faults = [];
         for ($place = $start; $place < $end; $place += self::BLOCK) {
-            foreach ($plan->strips as $id => $worked) {
-                if (! $worked->process($place, self::BLOCK, $id === $channel->id, null) && $worked === $strip) {
-                    $faults[] = new Fault($channel->id, $place);
+            SampleLoops::pause();
+            foreach ($plan->strips as $worked) {
+                if (! $worked->process($place, self::BLOCK, $worked === $strip, null) && $worked === $strip) {
+                    $faults[] = new Fault($strip->id, $place);
                 }
             }
             foreach ($recorders as $stage => $recorder) {
-                $recorder->write($strip->passing($stage, self::BLOCK));
+                $recorder->write($strip->passing((string) $stage, self::BLOCK));
             }
             foreach ($probes as $probe) {
                 $probe->look($place);
             }
             if ($progress !== null && ! $progress(min($end, $place + self::BLOCK) - $start, $end - $start)) {
-                array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
-
-                return false;
+                return null;
             }
         }
-        array_walk($recorders, static fn (Recorder $recorder) => $recorder->close());
-        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / self::shareOfCore($clock), $session, $channel, $store);
 
-        return true;
+        return $faults;
     }
 
     /** @return array<string, Recorder> of the stages that are not recorded yet */
@@ -105,8 +149,9 @@ final readonly class PartRunner
      * @param  list<Fault>  $faults
      * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
      * @param  float  $frames  that could have been worked in the time it took
+     * @param  list<ClippedClip>  $clipped
      */
-    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, SurveyStore $store): void
+    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, array $clipped, SurveyStore $store): void
     {
         $audio = $frames * 1e9 / $session->sampleRate;
         [$upTime, $fromTime] = $strip->takeSections();
@@ -118,7 +163,7 @@ final readonly class PartRunner
             assert($part !== null);
             $taps = $loads = [];
             foreach ($readings as $stage => $meter) {
-                if (in_array($stage, $after, true) !== $isUp) {
+                if (in_array((string) $stage, $after, true) !== $isUp) {
                     $taps["{$channel->id}:{$stage}"] = $meter->read();
                 }
             }
@@ -130,7 +175,7 @@ final readonly class PartRunner
                 $taps,
                 $loads,
                 $isUp && $from !== null ? [] : $faults,
-                $probe instanceof UpToFaderProbe ? $probe->figures($this->clipped($channel, $session)) : null,
+                $probe instanceof UpToFaderProbe ? $probe->figures($clipped) : null,
                 $probe instanceof FromFaderProbe ? $probe->figures() : null,
                 $probe instanceof FromFaderProbe && $channel->kind === ChannelKind::Main ? $probe->main() : null,
             ));
@@ -159,14 +204,27 @@ final readonly class PartRunner
         return max(0.05, min(1.0, ($worked - $since[0]) / max(1e-6, $wall - $since[1])));
     }
 
-    /** @return list<ClippedClip> */
-    private function clipped(Channel $channel, Session $session): array
+    /**
+     * The clips of a channel that were clipped when they were recorded, as far as they lie in the stretch.
+     *
+     * @param  ?callable(): bool  $goOn  false stops
+     * @return ?list<ClippedClip> null when stopped
+     */
+    private function clipped(Channel $channel, Session $session, Stretch $stretch, ?callable $goOn): ?array
     {
         $clipped = [];
         foreach ($channel->source instanceof ClipSource ? $channel->source->clips : [] as $clip) {
+            $from = max($clip->start, $stretch->from);
+            $to = min($clip->end(), $stretch->to);
+            if ($to <= $from) {
+                continue;
+            }
             $file = $this->library->open($clip->file);
             $ratio = $file->sampleRate() / $session->sampleRate;
-            $places = FlatTops::in($file, (int) round($clip->offset * $ratio), (int) ceil($clip->length * $ratio));
+            $places = FlatTops::in($file, (int) round(($clip->offset + $from - $clip->start) * $ratio), (int) ceil(($to - $from) * $ratio), $goOn);
+            if ($places === null) {
+                return null;
+            }
             if ($places !== []) {
                 $clipped[] = new ClippedClip($clip->id, count($places), $clip->start - $clip->offset + (int) round($places[0] / $ratio));
             }

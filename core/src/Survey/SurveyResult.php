@@ -49,7 +49,7 @@ final readonly class SurveyResult
         foreach ($map->parts as $id => $part) {
             $measures = $store->measures($part->key);
             if ($measures === null) {
-                $unknown[] = $id;
+                $unknown[] = (string) $id;
 
                 continue;
             }

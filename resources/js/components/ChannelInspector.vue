@@ -112,6 +112,7 @@ const measured = computed(() => {
 const filling = computed(() =>
     Object.entries(measured.value?.loudest?.shares ?? {})
         .map(([channel, share]) => ({ id: channel, name: session.channel(channel)?.name ?? channel, share }))
+        .sort((one, two) => two.share - one.share)
         .filter((part) => Math.abs(part.share) >= 0.005)
         .slice(0, 12),
 );

@@ -25,7 +25,9 @@ const rows = computed(() => {
         return [];
     }
     const most = Math.max(0.01, ...Object.values(about.shares).map(Math.abs));
-    return Object.entries(about.shares).map(([id, share]) => ({
+    // The largest first: an object's keys that look like numbers lose the order they came in.
+    const largestFirst = Object.entries(about.shares).sort(([, one], [, two]) => two - one);
+    return largestFirst.map(([id, share]) => ({
         id,
         name: session.channel(id)?.name ?? id,
         share,

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Audio;
+
+use Throwable;
+
+/**
+ * Guards loops over samples: nothing may interrupt them, and no PHP warning may pass in them.
+ *
+ * The tracing JIT of PHP 8.2 computes wrong samples when the virtual machine is interrupted inside a compiled loop: by a signal
+ * while asynchronous signals are on, by a time limit, by an alarm. Signals that are handled between blocks do no harm.
+ */
+final class SampleLoops
+{
+    private static ?bool $hasSignals = null;
+
+    /**
+     * Refuses to go on where something could interrupt a loop. Cheap enough for every block.
+     *
+     * @throws LoopsNotSafe
+     */
+    public static function check(): void
+    {
+        if ((self::$hasSignals ??= function_exists('pcntl_async_signals')) && pcntl_async_signals()) {
+            throw LoopsNotSafe::asynchronousSignals();
+        }
+        $limit = (int) ini_get('max_execution_time');
+        if ($limit > 0) {
+            throw LoopsNotSafe::timeLimit($limit);
+        }
+    }
+
+    /**
+     * To be called between blocks: lets the handlers of signals run that came meanwhile.
+     *
+     * @throws LoopsNotSafe
+     */
+    public static function pause(): void
+    {
+        self::check();
+        if (self::$hasSignals === true) {
+            pcntl_signal_dispatch();
+        }
+    }
+
+    /**
+     * Does work on samples. The first PHP warning, notice or deprecation in it ends it.
+     *
+     * @template T
+     *
+     * @param  callable(): T  $work
+     * @return T
+     *
+     * @throws LoopsNotSafe before it begins, where something could interrupt it
+     * @throws LoopFault when PHP complains
+     * @throws Throwable what the work throws
+     */
+    public static function run(callable $work): mixed
+    {
+        self::check();
+        self::refuseAlarm();
+        set_error_handler(static function (int $level, string $message, string $file, int $line): bool {
+            // What is silenced with "@" is looked after where it stands.
+            if ((error_reporting() & $level) === 0) {
+                return false;
+            }
+            throw LoopFault::of($message, $file, $line);
+        });
+        try {
+            return $work();
+        } finally {
+            restore_error_handler();
+        }
+    }
+
+    /** An alarm can only be read by taking it away. */
+    private static function refuseAlarm(): void
+    {
+        $left = self::$hasSignals === true ? pcntl_alarm(0) : 0;
+        if ($left > 0) {
+            pcntl_alarm($left);
+            throw LoopsNotSafe::alarm($left);
+        }
+    }
+}
