@@ -33,10 +33,13 @@ final class Channels
             throw EditRefused::nothingSelected();
         }
         foreach ($ids as $id) {
-            $session = $session->withChannel($change(self::find($session, $id)));
+            self::find($session, $id);
         }
 
-        return $session;
+        return $session->withChannels(array_map(
+            static fn (Channel $channel): Channel => in_array($channel->id, $ids, true) ? $change($channel) : $channel,
+            $session->channels,
+        ));
     }
 
     /**

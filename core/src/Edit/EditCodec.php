@@ -249,17 +249,33 @@ final readonly class EditCodec
     {
         $node->keys(['file', 'length', 'width'], ['start']);
 
+        $length = $node->get('length')->integer(1, SessionCodec::LONGEST);
+
         return new NewFile(
             $node->get('file')->text(1, 1000),
-            $node->get('length')->integer(1, 1 << 40),
+            $length,
             Width::from($node->get('width')->oneOf(array_column(Width::cases(), 'value'))),
-            $node->optional('start')?->integer(0, 1 << 40) ?? 0,
+            // It ends where a session can still end.
+            $node->optional('start')?->integer(0, SessionCodec::LONGEST - $length) ?? 0,
         );
     }
 
-    /** @return list<string> */
+    /**
+     * @return list<string> each once
+     *
+     * @throws InvalidDocument where one stands twice
+     */
     public static function ids(JsonNode $node): array
     {
-        return array_map(static fn (JsonNode $item): string => $item->id(), $node->items(NewChannels::MOST));
+        $ids = [];
+        foreach ($node->items(NewChannels::MOST) as $item) {
+            $id = $item->id();
+            if (in_array($id, $ids, true)) {
+                throw $item->expected('an id that does not stand here already');
+            }
+            $ids[] = $id;
+        }
+
+        return $ids;
     }
 }

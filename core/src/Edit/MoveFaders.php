@@ -11,9 +11,9 @@ use Hafen\Session\Session;
 /** Moves faders by the same number of dB, see {@see RelativeMove}. */
 final readonly class MoveFaders implements Edit
 {
-    private const LOWEST = -60.0;
+    public const LOWEST = -60.0;
 
-    private const HIGHEST = 12.0;
+    public const HIGHEST = 12.0;
 
     /** @param  list<string>  $channels */
     public function __construct(public array $channels, public float $by)

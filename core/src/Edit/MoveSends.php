@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Audio\Decibel;
+use Hafen\Session\Channel;
 use Hafen\Session\Send;
+use Hafen\Session\SendPlace;
 use Hafen\Session\Session;
 
 /** Moves sends by the same number of dB, see {@see RelativeMove}. */
@@ -23,22 +25,27 @@ final readonly class MoveSends implements Edit
     public function apply(Session $session): Session
     {
         $gains = [];
-        foreach ($this->sends as $id) {
-            $place = SendEdits::find($session, $id);
-            array_push($gains, $place->send->gain, ...($place->channel->lane("send:{$id}")?->values() ?? []));
+        foreach (SendEdits::places($session, $this->sends) as $place) {
+            array_push($gains, $place->send->gain, ...($place->channel->lane("send:{$place->send->id}")?->values() ?? []));
         }
         $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the sends');
 
         $session = SendEdits::each($session, $this->sends, static fn (Send $send): Send => $send->gain === null
             ? $send
             : $send->withGain(round($send->gain + $by, 3)));
-        foreach ($this->sends as $id) {
-            $channel = SendEdits::find($session, $id)->channel;
-            $lane = $channel->lane("send:{$id}");
-            $session = $lane === null ? $session : $session->withChannel($channel->withLane($lane->movedBy($by)));
+        $targets = array_map(static fn (string $id): string => "send:{$id}", $this->sends);
+
+        return $session->withChannels(array_map(static fn (Channel $channel): Channel => self::withLanesMoved($channel, $targets, $by), $session->channels));
+    }
+
+    /** @param  list<string>  $targets */
+    private static function withLanesMoved(Channel $channel, array $targets, float $by): Channel
+    {
+        foreach ($channel->automation as $lane) {
+            $channel = in_array($lane->target->text(), $targets, true) ? $channel->withLane($lane->movedBy($by)) : $channel;
         }
 
-        return $session;
+        return $channel;
     }
 
     public function label(Session $before): string
@@ -48,7 +55,7 @@ final readonly class MoveSends implements Edit
 
     public function touches(Session $before): array
     {
-        $lanes = array_map(static fn (string $id): string => 'channels/'.SendEdits::find($before, $id)->channel->id."/automation/send:{$id}", $this->sends);
+        $lanes = array_map(static fn (SendPlace $place): string => "channels/{$place->channel->id}/automation/send:{$place->send->id}", SendEdits::places($before, $this->sends));
 
         return [...SendEdits::paths($this->sends, 'gain'), ...$lanes];
     }

@@ -13,6 +13,8 @@ final class NewChannels
 {
     public const MOST = 512;
 
+    private const LONGEST_NAME = 120;
+
     public static function put(Session $session, Channel $channel): Session
     {
         if (count($session->channels) >= self::MOST) {
@@ -37,7 +39,7 @@ final class NewChannels
         $taken = array_map(static fn (Channel $channel): string => $channel->name, $session->channels);
         $name = $wanted;
         for ($number = 2; in_array($name, $taken, true); ++$number) {
-            $name = "{$wanted} {$number}";
+            $name = mb_substr($wanted, 0, self::LONGEST_NAME - 1 - strlen((string) $number))." {$number}";
         }
 
         return $name;

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
-/** How far several gains can move together: as far as asked, but none beyond its range, so that their relation stays. */
+/**
+ * How far several gains can move together: as far as asked, but none beyond its range, so that their relation stays. A gain that is
+ * beyond it already can come back, and goes no further out.
+ */
 final class RelativeMove
 {
     /**
@@ -21,7 +24,7 @@ final class RelativeMove
         $possible = $by;
         foreach ($gains as $gain) {
             if ($gain !== null) {
-                $possible = max($lowest - $gain, min($highest - $gain, $possible));
+                $possible = max(min(0.0, $lowest - $gain), min(max(0.0, $highest - $gain), $possible));
             }
         }
         if (abs($possible) < 0.001 && abs($by) >= 0.001) {

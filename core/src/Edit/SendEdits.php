@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\Channel;
 use Hafen\Session\Send;
 use Hafen\Session\SendPlace;
 use Hafen\Session\Session;
@@ -25,12 +26,32 @@ final class SendEdits
         if ($ids === []) {
             throw EditRefused::nothingSelected();
         }
-        foreach ($ids as $id) {
-            $place = self::find($session, $id);
-            $session = $session->withChannel($place->channel->withSend($change($place->send)));
+        $changed = [];
+        foreach (self::places($session, $ids) as $place) {
+            $changed[$place->channel->id] = ($changed[$place->channel->id] ?? $place->channel)->withSend($change($place->send));
         }
 
-        return $session;
+        return $session->withChannels(array_map(static fn (Channel $channel): Channel => $changed[$channel->id] ?? $channel, $session->channels));
+    }
+
+    /**
+     * Where some sends stand, found in one pass.
+     *
+     * @param  list<string>  $ids
+     * @return list<SendPlace> in the order of the ids
+     *
+     * @throws EditRefused when one is not there
+     */
+    public static function places(Session $session, array $ids): array
+    {
+        $places = [];
+        foreach ($session->channels as $channel) {
+            foreach ($channel->sends as $send) {
+                $places[$send->id] = new SendPlace($channel, $send);
+            }
+        }
+
+        return array_map(static fn (string $id): SendPlace => $places[$id] ?? throw EditRefused::noSuchSend($id), $ids);
     }
 
     /**

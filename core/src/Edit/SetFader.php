@@ -21,17 +21,23 @@ final readonly class SetFader implements Edit
         return Channels::each($session, $this->channels, $this->set(...));
     }
 
-    /** Where a fader is automated, its lane moves along as a whole. */
+    /** Where a fader is automated, its lane moves along as a whole, as far as it can. */
     private function set(Channel $channel): Channel
     {
-        if ($channel->lane('fader') === null) {
+        $lane = $channel->lane('fader');
+        if ($lane === null) {
             return $channel->withFader($this->gain);
         }
         if ($this->gain === null) {
             throw EditRefused::followsLane($channel->name);
         }
 
-        return $channel->fader === null ? $channel->withFader($this->gain) : MoveFaders::moved($channel, $this->gain - $channel->fader);
+        if ($channel->fader === null) {
+            return $channel->withFader($this->gain);
+        }
+        $by = $this->gain - $channel->fader;
+
+        return MoveFaders::moved($channel, $by === 0.0 ? 0.0 : RelativeMove::of($by, [$channel->fader, ...$lane->values()], MoveFaders::LOWEST, MoveFaders::HIGHEST, "The automated fader of {$channel->name}"));
     }
 
     public function label(Session $before): string

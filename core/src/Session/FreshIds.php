@@ -7,8 +7,11 @@ namespace Hafen\Session;
 /** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends. */
 final class FreshIds
 {
-    /** @param  array<string, int>  $highest  number in use by letter */
-    private function __construct(private array $highest)
+    /**
+     * @param  array<string, int>  $highest  number in use by letter
+     * @param  array<string, true>  $taken  all ids there are
+     */
+    private function __construct(private array $highest, private readonly array $taken)
     {
     }
 
@@ -33,7 +36,7 @@ final class FreshIds
             }
         }
 
-        return new self($highest);
+        return new self($highest, array_fill_keys($ids, true));
     }
 
     public function insert(): string
@@ -73,6 +76,10 @@ final class FreshIds
 
     private function next(string $letter): string
     {
-        return $letter.$this->highest[$letter] = ($this->highest[$letter] ?? 0) + 1;
+        do {
+            $number = $this->highest[$letter] = ($this->highest[$letter] ?? 0) + 1;
+        } while (isset($this->taken["{$letter}{$number}"]));
+
+        return "{$letter}{$number}";
     }
 }

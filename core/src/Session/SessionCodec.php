@@ -21,7 +21,8 @@ final readonly class SessionCodec
 
     private const MOST_CHANNELS = 512;
 
-    private const LONGEST = 1 << 40;
+    /** Samples a session can last, and at which a clip can end. */
+    public const LONGEST = 1 << 40;
 
     private RowCodec $rows;
 
@@ -191,13 +192,15 @@ final readonly class SessionCodec
     {
         $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain']);
         $gain = $node->optional('gain');
+        $start = $node->get('start')->integer(0, self::LONGEST - 1);
 
         return new Clip(
             $node->get('id')->id(),
             $node->get('file')->text(1, 1000),
-            $node->get('start')->integer(0, self::LONGEST),
+            $start,
             $node->optional('offset')?->integer(0, self::LONGEST) ?? 0,
-            $node->get('length')->integer(1, self::LONGEST),
+            // It ends where a session can still end.
+            $node->get('length')->integer(1, self::LONGEST - $start),
             $gain === null ? 0.0 : $gain->gain(),
         );
     }
