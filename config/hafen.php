@@ -21,4 +21,8 @@ return [
 
     // Where decoders for files other than WAV are found.
     'ffmpeg' => env('HAFEN_FFMPEG', 'ffmpeg'),
+    'ffprobe' => env('HAFEN_FFPROBE', 'ffprobe'),
+
+    // Bytes of the disk that stay free for edits, whatever is imported or rendered.
+    'reserve_bytes' => (int) env('HAFEN_RESERVE_BYTES', 256 << 20),
 ];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\SurveyStore;
@@ -21,6 +22,7 @@ abstract class TestCase extends BaseTestCase
         // All of its own, so that tests may run beside each other.
         config(['hafen.data' => $this->data]);
         $this->app->instance(MediaFolder::class, new MediaFolder($this->data));
+        $this->app->instance(DiskRoom::class, new DiskRoom($this->data, 0));
         $this->app->instance(SurveyStore::class, new FolderStore($this->data.'/surveys'));
     }
 

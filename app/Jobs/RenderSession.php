@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use App\Models\Render;
+use App\Sessions\DocumentDifference;
 use App\Sessions\EngineFactory;
+use App\Work\Claim;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Fault;
@@ -16,13 +19,11 @@ use Hafen\Printing\ExportGate;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Printing\RenderStopped;
-use Hafen\Refusal;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Survey\Stretch;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
-use Throwable;
 
 /** Renders a session to a file, as it was when the render was asked for. */
 final class RenderSession implements ShouldQueue
@@ -40,64 +41,55 @@ final class RenderSession implements ShouldQueue
     {
     }
 
-    public function handle(SessionCodec $codec, EngineFactory $engines, MediaFolder $folder): void
+    public function handle(SessionCodec $codec, EngineFactory $engines, MediaFolder $folder, DiskRoom $room): void
     {
+        $this->job?->delete();
         $render = Render::query()->findOrFail($this->renderId);
-        if (Render::query()->whereKey($render->id)->where('status', 'waiting')->update(['status' => 'running', 'beat_at' => now()]) === 0) {
-            return;
-        }
-        try {
-            $session = $codec->decode($render->document);
+        Claim::work($render, static function (Claim $claim) use ($render, $codec, $engines, $folder, $room): void {
+            $session = $codec->decode(DocumentDifference::inflated($render->document));
             $options = self::options($render->options);
-            $beat = (new Heartbeat($render))->beat(...);
-            if (($render->options['clip'] ?? false) !== true && ! $options->format->isFloat() && ! $this->passes($render, $session, $options, $engines, $beat)) {
+            try {
+                if (($render->options['clip'] ?? false) !== true && ! $options->format->isFloat() && ! self::passes($claim, $render, $session, $options, $engines)) {
+                    return;
+                }
+                $room->need($options->bytes($session), $render->name);
+                $result = (new Renderer($engines->compiler($session->sampleRate)))->render($session, $folder->render($render->id), $options, $claim->beat(...));
+            } catch (RenderStopped) {
+                if (! $claim->isLeaving()) {
+                    $claim->finish(['status' => 'stopped', 'message' => 'Stopped. Nothing was written.']);
+                }
+
                 return;
             }
-            $result = (new Renderer($engines->compiler($session->sampleRate)))->render(
-                $session,
-                $folder->render($render->id),
-                $options,
-                $beat,
-            );
-        } catch (RenderStopped) {
-            $render->update(['status' => 'stopped', 'message' => 'Stopped. Nothing was written.']);
-
-            return;
-        } catch (Refusal $refusal) {
-            $render->update(['status' => 'failed', 'message' => $refusal->getMessage()]);
-
-            return;
-        }
-        $render->update(['status' => 'done', 'progress' => 1.0, 'result' => [
-            'frames' => $result->frames,
-            'peak' => Decibel::fromGain($result->peak),
-            'peakAt' => $result->peakAt,
-            'clipped' => $result->clipped,
-            'firstClip' => $result->firstClip,
-            'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
-        ]]);
+            $claim->finish(['status' => 'done', 'progress' => 1.0, 'result' => [
+                'frames' => $result->frames,
+                'peak' => Decibel::fromGain($result->peak),
+                'peakAt' => $result->peakAt,
+                'clipped' => $result->clipped,
+                'firstClip' => $result->firstClip,
+                'faults' => array_map(static fn (Fault $fault): string => $fault->channel, $result->faults),
+            ]]);
+        });
     }
 
     /**
      * Whether the render may begin; measures what it needs for that.
      *
-     * @param  callable(int, int): bool  $beat
-     *
      * @throws RenderStopped
      */
-    private function passes(Render $render, Session $session, RenderOptions $options, EngineFactory $engines, callable $beat): bool
+    private static function passes(Claim $claim, Render $render, Session $session, RenderOptions $options, EngineFactory $engines): bool
     {
         $to = min($options->to ?? $session->length, $session->length);
         $isAll = $options->from === 0 && $to === $session->length;
         if ($to <= $options->from) {
             return true;
         }
-        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new Stretch($options->from, $to), $beat);
+        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new Stretch($options->from, $to), $claim->beat(...));
         $clips = $survey === null ? throw RenderStopped::beforeItBegan() : ExportGate::check($survey, $options->tap, $options->format);
         if ($clips === null) {
             return true;
         }
-        $render->update(['status' => 'refused', 'message' => sprintf(
+        $claim->finish(['status' => 'refused', 'message' => sprintf(
             'Stopped before it began: %d %s would clip, by up to %s.',
             $clips->samples,
             $clips->samples === 1 ? 'sample' : 'samples',
@@ -115,11 +107,6 @@ final class RenderSession implements ShouldQueue
         ]]);
 
         return false;
-    }
-
-    public function failed(?Throwable $exception): void
-    {
-        Render::query()->whereKey($this->renderId)->update(['status' => 'failed', 'message' => 'The render stopped unexpectedly. Start it again.']);
     }
 
     /** @param  array<string, mixed>  $options stored by the controller, checked there */

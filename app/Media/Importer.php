@@ -6,14 +6,17 @@ namespace App\Media;
 
 use App\Models\Media;
 use App\Models\Upload;
+use App\Work\Claim;
+use Closure;
 use Hafen\Audio\AudioFormat;
-use Hafen\Audio\AudioSource;
 use Hafen\Audio\Resampler;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\SampleLoops;
+use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
 use Hafen\Refusal;
-use Illuminate\Support\Facades\Process;
+use Throwable;
 
 /** Takes files in: checks them, keeps them under their hash, and prepares their sound for a session's rate. */
 final readonly class Importer
@@ -22,27 +25,38 @@ final readonly class Importer
 
     private const BLOCK = 16384;
 
-    public function __construct(private MediaFolder $folder, private string $ffmpeg)
+    public function __construct(private MediaFolder $folder, private Decoder $decoder, private DiskRoom $room)
     {
     }
 
-    /** Moves a finished upload into the library; a file that is already there is not stored twice. */
-    public function keep(Upload $upload): Media
+    /**
+     * Moves a finished upload into the library; a file that is already there is not stored twice.
+     *
+     * @param  int  $sampleRate  Hz at which it is wanted
+     *
+     * @throws ImportRefused when another request finished it already
+     */
+    public function keep(Upload $upload, int $sampleRate): Media
     {
-        $path = $this->folder->upload($upload->id);
+        // Of two that finish the same upload one takes the file.
+        $path = $this->folder->upload($upload->id).'.finished';
+        if (! @rename($this->folder->upload($upload->id), $path)) {
+            throw ImportRefused::finished($upload->name);
+        }
         $id = (string) hash_file('sha256', $path);
         $extension = strtolower(pathinfo($upload->name, PATHINFO_EXTENSION));
         $media = Media::query()->firstOrCreate(['id' => $id], [
             'name' => pathinfo($upload->name, PATHINFO_FILENAME) ?: 'Untitled',
             'extension' => preg_match('/^[a-z0-9]{1,8}$/', $extension) === 1 ? $extension : 'bin',
             'bytes' => $upload->bytes,
-            'status' => 'preparing',
+            'status' => 'waiting',
+            'prepare_rate' => $sampleRate,
         ]);
         is_file($this->folder->original($media)) ? unlink($path) : rename($path, $this->folder->original($media));
-        if ($media->status === 'failed') {
-            $media->update(['status' => 'preparing', 'message' => null]);
-        }
         $upload->delete();
+        if ($media->wasRecentlyCreated || $this->begin($media, $sampleRate)) {
+            Claim::queue($media);
+        }
 
         return $media;
     }
@@ -52,19 +66,15 @@ final readonly class Importer
      *
      * @throws Refusal saying what is wrong with the file
      */
-    public function prepare(Media $media, int $sampleRate): void
+    public function prepare(Claim $claim): void
     {
-        $source = $this->open($media);
-        $media->fill([
-            'sample_rate' => $source->sampleRate(),
-            'channels' => $source->channels(),
-            'frames' => $source->frames(),
-            'format' => $source instanceof WavReader ? $source->header->format->samples->value : null,
-        ]);
-        if ($source->sampleRate() !== $sampleRate && ! is_file($this->folder->atRate($media->id, $sampleRate))) {
-            $source = $this->convert($media, new Resampler($source, $sampleRate), $sampleRate);
+        $media = $claim->task;
+        assert($media instanceof Media);
+        $sampleRate = $media->prepare_rate ?? 48000;
+        $figures = SampleLoops::run(fn (): ?array => $this->prepared($media, $sampleRate, $claim->beat(...)));
+        if ($figures !== null) {
+            $claim->finish([...$figures, 'status' => 'ready', 'message' => null, 'progress' => 1.0]);
         }
-        $media->fill(['overview' => $media->overview ?? self::overview($source), 'status' => 'ready', 'message' => null])->save();
     }
 
     /** Samples the file lasts at a rate. */
@@ -75,76 +85,82 @@ final readonly class Importer
         return intdiv((int) $media->frames * $sampleRate + $rate - 1, $rate);
     }
 
-    private function open(Media $media): AudioSource
+    /** Whether a file that is there is to be prepared again: it failed before, or is wanted at another rate. */
+    private function begin(Media $media, int $sampleRate): bool
+    {
+        $isThere = $media->status === 'ready' && ($media->sample_rate === $sampleRate || is_file($this->folder->atRate($media->id, $sampleRate)));
+
+        return ! $isThere && Media::query()->whereKey($media->id)->whereIn('status', ['ready', 'failed'])->update([
+            'status' => 'waiting', 'message' => null, 'prepare_rate' => $sampleRate, 'attempts' => 0, 'progress' => 0.0,
+        ]) > 0;
+    }
+
+    /**
+     * @param  Closure(int, int): bool  $beat
+     * @return ?array<string, mixed> columns of the media; null when stopped
+     */
+    private function prepared(Media $media, int $sampleRate, Closure $beat): ?array
+    {
+        $source = $this->open($media, $beat);
+        if ($source === null) {
+            return null;
+        }
+        $figures = [
+            'sample_rate' => $source->sampleRate(),
+            'channels' => $source->channels(),
+            'frames' => $source->frames(),
+            'format' => $source->header->format->samples->value,
+        ];
+        if ($source->sampleRate() !== $sampleRate && ! is_file($this->folder->atRate($media->id, $sampleRate))) {
+            $this->convert($media, new Resampler($source, $sampleRate), $sampleRate, $beat);
+        }
+        $sketch = FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, $beat);
+
+        return $sketch === null ? null : [...$figures, 'overview' => $sketch->overview, 'unreadable' => $sketch->unreadable];
+    }
+
+    /** @param  Closure(int, int): bool  $beat */
+    private function open(Media $media, Closure $beat): ?WavReader
     {
         $path = $this->folder->original($media);
-        $head = (string) file_get_contents($path, false, null, 0, 4);
+        $head = (string) @file_get_contents($path, false, null, 0, 4);
         if ($head === 'RIFF' || $head === 'RF64' || in_array($media->extension, ['wav', 'wave', 'bwf'], true)) {
             return WavReader::open($path);
         }
         $decoded = $this->folder->decoded($media->id);
-        if (! is_file($decoded)) {
-            $this->decode($media, $path, $decoded);
+        if (! is_file($decoded) && ! $this->decoder->decode($path, $decoded, $media->name, static fn (): bool => $beat(0, 0))) {
+            return null;
         }
 
         return WavReader::open($decoded);
     }
 
-    private function decode(Media $media, string $path, string $decoded): void
-    {
-        $partial = "{$decoded}.part";
-        $run = Process::timeout(3600)->run([
-            $this->ffmpeg, '-v', 'error', '-nostdin', '-y', '-protocol_whitelist', 'file', '-i', "file:{$path}",
-            '-vn', '-map', '0:a:0', '-c:a', 'pcm_f32le', '-f', 'wav', "file:{$partial}",
-        ]);
-        if ($run->exitCode() === 127 || str_contains($run->errorOutput(), 'not found')) {
-            throw ImportRefused::noDecoder($media->name);
-        }
-        if (! $run->successful()) {
-            @unlink($partial);
-            $lines = array_values(array_filter(explode("\n", trim(str_replace([$path, $partial], $media->name, $run->errorOutput())))));
-            throw ImportRefused::notSound($media->name, mb_strimwidth(end($lines) ?: 'the decoder gave no reason', 0, 200, '…'));
-        }
-        rename($partial, $decoded);
-    }
-
-    private function convert(Media $media, Resampler $source, int $sampleRate): AudioSource
-    {
-        $path = $this->folder->atRate($media->id, $sampleRate);
-        $partial = $path.'.'.getmypid().'.part';
-        $writer = WavWriter::create($partial, new AudioFormat($sampleRate, $source->channels(), SampleFormat::Float32));
-        try {
-            for ($at = 0, $frames = $source->frames(); $at < $frames; $at += self::BLOCK) {
-                $writer->write($source->read($at, min(self::BLOCK, $frames - $at)));
-            }
-            $writer->close();
-        } catch (Refusal $refusal) {
-            $writer->discard();
-            throw $refusal;
-        }
-        rename($partial, $path);
-
-        return WavReader::open($path);
-    }
-
-    /** @return list<float> largest sample in each of equally long stretches */
-    private static function overview(AudioSource $source): array
+    /**
+     * Writes the sound at another rate, whole or not at all.
+     *
+     * @param  Closure(int, int): bool  $beat
+     *
+     * @throws DiskFull
+     * @throws UnableToWriteAudioFile
+     */
+    private function convert(Media $media, Resampler $source, int $sampleRate, Closure $beat): void
     {
         $frames = $source->frames();
-        $points = min(self::OVERVIEW_POINTS, $frames);
-        $overview = array_fill(0, $points, 0.0);
-        for ($at = 0; $at < $frames; $at += self::BLOCK) {
-            foreach ($source->read($at, min(self::BLOCK, $frames - $at)) as $side) {
-                foreach ($side as $i => $sample) {
-                    $point = intdiv(($at + $i) * $points, $frames);
-                    $size = abs($sample);
-                    if ($size > $overview[$point]) {
-                        $overview[$point] = $size;
-                    }
+        $this->room->need(4 * $source->channels() * $frames, $media->name);
+        $writer = WavWriter::create($this->folder->atRate($media->id, $sampleRate), new AudioFormat($sampleRate, $source->channels(), SampleFormat::Float32));
+        try {
+            for ($at = 0; $at < $frames; $at += self::BLOCK) {
+                $writer->write($source->read($at, min(self::BLOCK, $frames - $at)));
+                if (! $beat($at, 2 * $frames)) {
+                    $writer->discard();
+
+                    return;
                 }
             }
+            $writer->close();
+        } catch (Throwable $failure) {
+            $writer->discard();
+            throw $failure;
         }
-
-        return array_map(static fn (float $peak): float => round(min($peak, 1e6), 4), $overview);
     }
 }

@@ -19,6 +19,10 @@ final readonly class MediaLibrary implements AudioLibrary
 
     public function open(string $file): AudioSource
     {
+        // The id of a medium, never a path.
+        if (preg_match('/^[A-Za-z0-9]{1,64}$/D', $file) !== 1) {
+            throw UnreadableAudioFile::missing($file);
+        }
         $prepared = $this->folder->atRate($file, $this->sampleRate);
         if (is_file($prepared)) {
             return WavReader::open($prepared);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Jobs\PredictPlan;
+use App\Work\Task;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 
@@ -15,16 +17,37 @@ use Illuminate\Support\Carbon;
  * @property int $session_id
  * @property string $content key of the survey's map
  * @property array<string, mixed> $choice
- * @property string $document
  * @property string $status
  * @property float $progress
  * @property ?array<string, mixed> $prediction null, once done: there is nothing they can do
  * @property ?string $message
  * @property ?Carbon $beat_at
  */
-final class RemedyPlan extends Model
+final class RemedyPlan extends Model implements Task
 {
     protected $guarded = [];
+
+    /**
+     * What shows first goes before the proofs of others.
+     *
+     * @return array{PredictPlan, string}
+     */
+    public function job(): array
+    {
+        $isProof = $this->prediction !== null;
+
+        return [new PredictPlan($this->id, $isProof), $isProof ? 'proofs' : 'previews'];
+    }
+
+    public function name(): string
+    {
+        return 'The prediction';
+    }
+
+    public function failed(string $message): array
+    {
+        return ['status' => 'failed', 'message' => $message];
+    }
 
     protected $casts = ['choice' => 'array', 'prediction' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer'];
 }

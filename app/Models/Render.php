@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Jobs\RenderSession;
+use App\Work\Task;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
@@ -14,7 +16,7 @@ use Illuminate\Support\Carbon;
  *
  * @property string $id
  * @property int $session_id
- * @property string $document
+ * @property string $document compressed (RFC 1951)
  * @property array<string, mixed> $options
  * @property string $name
  * @property string $status
@@ -23,11 +25,29 @@ use Illuminate\Support\Carbon;
  * @property ?array<string, mixed> $result
  * @property ?Carbon $beat_at
  */
-final class Render extends Model
+final class Render extends Model implements Task
 {
     use HasUuids;
 
     protected $guarded = [];
+
+    protected $attributes = ['status' => 'waiting'];
+
+    /** @return array{RenderSession, string} */
+    public function job(): array
+    {
+        return [new RenderSession($this->id), 'default'];
+    }
+
+    public function name(): string
+    {
+        return 'The render';
+    }
+
+    public function failed(string $message): array
+    {
+        return ['status' => 'failed', 'message' => $message];
+    }
 
     protected $casts = ['options' => 'array', 'result' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer'];
 }

@@ -13,7 +13,8 @@ use Illuminate\Support\Carbon;
  * @property int $id
  * @property int $session_id
  * @property ?int $parent_id
- * @property string $document
+ * @property string $difference see RevisionDocuments
+ * @property int $depth
  * @property list<string> $touches
  * @property string $label
  * @property ?string $gesture
@@ -23,5 +24,5 @@ final class Revision extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['parent_id' => 'integer', 'session_id' => 'integer', 'touches' => 'array', 'edit' => 'array'];
+    protected $casts = ['parent_id' => 'integer', 'session_id' => 'integer', 'touches' => 'array', 'depth' => 'integer'];
 }

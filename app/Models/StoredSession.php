@@ -15,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $name
  * @property ?int $head_id
  * @property int $change
+ * @property string $document of the head
+ * @property ?string $notice what happened to the session that its owner has to know
  * @property-read Revision $head
  */
 final class StoredSession extends Model

@@ -16,20 +16,19 @@ use Illuminate\Support\Carbon;
  * @property int $session_id
  * @property string $content key of the survey's map
  * @property int $change
- * @property string $document
  * @property ?int $from
  * @property ?int $to
  * @property string $status
  * @property int $weight of all that had to be measured when it was asked for
  * @property ?string $message
- * @property ?array<string, mixed> $result
+ * @property ?object $result
  * @property ?Carbon $created_at
  */
 final class Survey extends Model
 {
     protected $guarded = [];
 
-    protected $casts = ['result' => 'array', 'change' => 'integer', 'session_id' => 'integer', 'weight' => 'integer', 'from' => 'integer', 'to' => 'integer'];
+    protected $casts = ['result' => 'object', 'change' => 'integer', 'session_id' => 'integer', 'weight' => 'integer', 'from' => 'integer', 'to' => 'integer'];
 
     /** @return HasMany<SurveyPart, $this> */
     public function parts(): HasMany

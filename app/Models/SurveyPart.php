@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
+use App\Jobs\SurveyChannel;
+use App\Work\Task;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 
@@ -18,9 +20,28 @@ use Illuminate\Support\Carbon;
  * @property float $progress
  * @property ?Carbon $beat_at
  */
-final class SurveyPart extends Model
+final class SurveyPart extends Model implements Task
 {
     protected $guarded = [];
+
+    /** @return array{SurveyChannel, string} */
+    public function job(): array
+    {
+        return [new SurveyChannel($this->id), 'surveys'];
+    }
+
+    public function name(): string
+    {
+        return 'The survey';
+    }
+
+    /** The survey fails with one of its parts. */
+    public function failed(string $message): array
+    {
+        Survey::query()->whereKey($this->survey_id)->where('status', 'running')->update(['status' => 'failed', 'message' => $message]);
+
+        return ['status' => 'dropped'];
+    }
 
     protected $casts = ['survey_id' => 'integer', 'weight' => 'integer', 'progress' => 'float', 'beat_at' => 'datetime'];
 }

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Plans;
 
-use App\Jobs\Heartbeat;
-use App\Jobs\PredictPlan;
 use App\Models\RemedyPlan;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
+use App\Sessions\SessionBook;
 use App\Surveys\SurveyDesk;
+use App\Work\Claim;
 use Hafen\Edit\EditCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Edit\Several;
@@ -17,7 +17,6 @@ use Hafen\Headroom\Prediction;
 use Hafen\Headroom\Situation;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
@@ -28,7 +27,7 @@ final readonly class PlanDesk
 {
     public function __construct(
         private SurveyDesk $surveys,
-        private SessionCodec $codec,
+        private SessionBook $book,
         private EditCodec $edits,
         private ProcessorCatalogue $processors,
         private SurveyStore $store,
@@ -49,7 +48,7 @@ final readonly class PlanDesk
         if (! $known->isWhole()) {
             return ['ready' => false, 'plans' => array_map(static fn (): ?array => null, $choices)];
         }
-        $session = $this->codec->decode($stored->head->document);
+        $session = $this->book->open($stored);
         $content = SurveyMap::of($session, $this->processors)->key();
         // Nobody waits for what an older state would become.
         RemedyPlan::query()->where('session_id', $stored->id)->where('content', '!=', $content)->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
@@ -84,28 +83,28 @@ final readonly class PlanDesk
      * Finds out what a plan would do.
      *
      * @param  bool  $isProof  over the whole length; otherwise as far as it takes to show something
-     * @return bool whether the proof is still to be made
      */
-    public function predict(RemedyPlan $plan, bool $isProof): bool
+    public function predict(Claim $claim, bool $isProof): void
     {
-        $session = $this->codec->decode($plan->document);
-        $survey = SurveyResult::of($session, SurveyMap::of($session, $this->processors), $this->store);
-        if (! $survey->isWhole()) {
-            // Measurements were taken away meanwhile; whoever asks again has them made.
-            $plan->update(['status' => 'dropped']);
+        $plan = $claim->task;
+        assert($plan instanceof RemedyPlan);
+        $session = $this->book->open(StoredSession::query()->findOrFail($plan->session_id));
+        $map = SurveyMap::of($session, $this->processors);
+        $survey = SurveyResult::of($session, $map, $this->store);
+        if ($map->key() !== $plan->content || ! $survey->isWhole()) {
+            // Nobody waits for what an older state would become; where measurements are gone, whoever asks again has them made.
+            $claim->finish(['status' => 'dropped']);
 
-            return false;
+            return;
         }
         $choice = PlanChoice::stored($plan->choice);
         $remedies = $choice->chosen();
         assert($remedies !== []);
         $isShown = false;
-        $beat = (new Heartbeat($plan))->beat(...);
         $recordings = FolderStore::temporary();
-        $show = function (Prediction $preview) use ($plan, $session, $isProof, &$isShown): bool {
+        $show = function (Prediction $preview) use ($claim, $session, $isProof, &$isShown): bool {
             if (! $isProof) {
-                $this->write($plan, $session, $preview, 'waiting');
-                $isShown = true;
+                $isShown = $this->write($claim, $session, $preview, 'waiting');
             }
 
             return $isProof;
@@ -117,24 +116,25 @@ final readonly class PlanDesk
                 $choice->amounts,
                 $choice->compensate,
                 $show,
-                $beat,
+                $claim->beat(...),
             );
         } finally {
             $recordings->discard();
         }
-        if (! $isShown) {
-            $this->write($plan, $session, $prediction, 'done');
+        if ($isShown) {
+            Claim::queue($plan->refresh());
+        } elseif (! $claim->isLeaving()) {
+            $this->write($claim, $session, $prediction, 'done');
         }
-
-        return $isShown;
     }
 
-    private function write(RemedyPlan $plan, Session $session, ?Prediction $prediction, string $status): void
+    private function write(Claim $claim, Session $session, ?Prediction $prediction, string $status): bool
     {
-        RemedyPlan::query()->whereKey($plan->id)->where('status', 'running')->update([
+        return $claim->finish([
             'status' => $status,
+            'attempts' => 0,
             'progress' => $status === 'done' ? 1.0 : 0.0,
-            'prediction' => $prediction === null ? null : json_encode(PredictionFigures::toArray($prediction, $session, $this->processors), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
+            'prediction' => $prediction === null ? null : PredictionFigures::toArray($prediction, $session, $this->processors),
         ]);
     }
 
@@ -142,12 +142,11 @@ final readonly class PlanDesk
     {
         $plan = RemedyPlan::query()->firstOrCreate(
             ['session_id' => $stored->id, 'content' => $content, 'choice_key' => $choice->key()],
-            ['choice' => $choice->toArray(), 'document' => $stored->head->document, 'status' => 'waiting', 'beat_at' => now()],
+            ['choice' => $choice->toArray(), 'status' => 'waiting', 'beat_at' => now()],
         );
-        $isLost = $plan->status === 'running' && $plan->beat_at !== null && $plan->beat_at->diffInSeconds(now()) > Heartbeat::LOST_AFTER;
-        if ($plan->wasRecentlyCreated || $isLost || in_array($plan->status, $again ? ['dropped', 'stopped', 'failed'] : ['dropped'], true)) {
-            $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'message' => null]);
-            PredictPlan::dispatch($plan->id, false)->onQueue('previews');
+        if ($plan->wasRecentlyCreated || in_array($plan->status, $again ? ['dropped', 'stopped', 'failed'] : ['dropped'], true)) {
+            $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'message' => null, 'attempts' => 0]);
+            Claim::queue($plan);
         }
 
         return $plan;

@@ -6,15 +6,21 @@ namespace App\Providers;
 
 use App\Database\ImmediateSQLiteConnection;
 use App\Listening\ListeningStream;
-use App\Media\Importer;
+use App\Media\Decoder;
+use App\Media\DiskRoom;
 use App\Media\MediaFolder;
+use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
+use App\Work\QueueWorker;
 use Closure;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\SurveyStore;
+use Illuminate\Console\Events\CommandStarting;
+use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Connection;
+use Illuminate\Support\Facades\Event;
 use Illuminate\Support\ServiceProvider;
 use PDO;
 
@@ -26,16 +32,31 @@ final class HafenServiceProvider extends ServiceProvider
         $this->app->singleton(ProcessorCatalogue::class, static fn (): ProcessorCatalogue => ProcessorCatalogue::standard());
         $this->app->singleton(MediaFolder::class, static fn (): MediaFolder => new MediaFolder(self::text('hafen.data')));
         $this->app->singleton(SurveyStore::class, static fn (): SurveyStore => new FolderStore(self::text('hafen.data').'/surveys'));
-        $this->app->bind(Importer::class, static fn (Application $app): Importer => new Importer($app->make(MediaFolder::class), self::text('hafen.ffmpeg')));
+        $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
+        $this->app->singleton(OpenedSessions::class);
+        $this->app->bind(Decoder::class, static fn (Application $app): Decoder => new Decoder($app->make(DiskRoom::class), self::text('hafen.ffmpeg'), self::text('hafen.ffprobe')));
+        $this->app->bind(QueueWorker::class, static fn (Application $app): mixed => $app->make('queue.worker'));
+        $this->app->extend('queue.worker', static fn (mixed $worker, Application $app): QueueWorker => new QueueWorker(
+            $app->make('queue'),
+            $app->make('events'),
+            $app->make(ExceptionHandler::class),
+            $app->isDownForMaintenance(...),
+        ));
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
         $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');
+    }
+
+    public function boot(): void
+    {
+        // Console commands switch asynchronous signals on; sample loops must not be interrupted.
+        Event::listen(CommandStarting::class, static fn (): bool => function_exists('pcntl_async_signals') && pcntl_async_signals(false));
     }
 
     private static function text(string $key): string
     {
         $value = config($key);
 
-        return is_string($value) ? $value : '';
+        return is_scalar($value) ? (string) $value : '';
     }
 }

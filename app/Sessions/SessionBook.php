@@ -6,42 +6,68 @@ namespace App\Sessions;
 
 use App\Models\Revision;
 use App\Models\StoredSession;
-use Hafen\Edit\Edit;
 use Hafen\Edit\EditCodec;
+use Hafen\Refusal;
+use Hafen\Session\InvalidDocument;
 use Hafen\Session\JsonNode;
+use Hafen\Session\NotYetSupported;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Session\SessionSize;
+use Hafen\Session\SessionTooLarge;
 use Illuminate\Support\Facades\DB;
+use RuntimeException;
 
 /**
- * Keeps sessions as revisions: edits add one, undo and redo walk them, any can be gone back to. Each call is one
- * transaction.
+ * Keeps sessions as revisions: edits add one, undo and redo walk them, any can be gone back to.
+ *
+ * What is to be stored is worked out on what was read, outside any transaction, so that no session waits for another; it is stored if
+ * nothing changed meanwhile, and worked out anew where something did. Nothing is stored that was not opened once.
  */
 final readonly class SessionBook
 {
-    public function __construct(private SessionCodec $codec, private EditCodec $edits)
+    /** Times a change is worked out anew because another came in between. */
+    private const MOST_TRIES = 8;
+
+    /** Bytes a document may grow to; far more can still be opened. */
+    private const MOST_BYTES = 16 << 20;
+
+    /** Changes for which it is remembered what they touched. */
+    private const REMEMBERED = 500;
+
+    /** Paths an edit may name before it counts as touching everything. */
+    private const MOST_TOUCHES = 200;
+
+    public function __construct(private SessionCodec $codec, private EditCodec $edits, private OpenedSessions $opened)
     {
     }
 
     /** Starts a session with its first revision. */
     public function create(Session $session): StoredSession
     {
-        return DB::transaction(function () use ($session): StoredSession {
-            $stored = StoredSession::query()->create(['name' => $session->name, 'change' => 1]);
-            $revision = $stored->revisions()->create([
-                'document' => $this->codec->encode($session),
-                'touches' => [],
-                'label' => 'Start',
-            ]);
+        $document = $this->sound($session);
+
+        return DB::transaction(function () use ($session, $document): StoredSession {
+            $stored = StoredSession::query()->create(['name' => $session->name, 'change' => 1, 'document' => $document]);
+            $revision = $stored->revisions()->create([...RevisionDocuments::kept(null, '', $document), 'touches' => [], 'label' => 'Start']);
             $stored->update(['head_id' => $revision->id]);
 
-            return $stored->setRelation('head', $revision);
+            return $stored->setRelation('head', $revision)->refresh();
         });
     }
 
+    /**
+     * The session as it is. Where its document cannot be read it goes back to the newest revision that can, and says so.
+     *
+     * @throws InvalidDocument when no revision can be read
+     */
     public function open(StoredSession $stored): Session
     {
-        return $this->codec->decode($stored->head->document);
+        try {
+            return $this->opened->of($stored->document);
+        } catch (InvalidDocument|NotYetSupported $broken) {
+            return $this->opened->of($this->recover($stored, $broken)->document);
+        }
     }
 
     /**
@@ -50,48 +76,64 @@ final readonly class SessionBook
      * @param  ?string  $gesture  edits of one movement carry the same word and make one revision
      *
      * @throws StaleEdit when something it touches changed since
+     * @throws Refusal when the edit, or what it would make, is not allowed
      */
     public function edit(int $id, int $base, JsonNode $node, ?string $gesture = null): StoredSession
     {
-        return DB::transaction(function () use ($id, $base, $node, $gesture): StoredSession {
-            $stored = StoredSession::query()->findOrFail($id);
+        return $this->untilStored($id, function (StoredSession $stored) use ($base, $node, $gesture): ?StoredSession {
             $session = $this->open($stored);
             $edit = $this->edits->decode($node, $session);
             $touches = $edit->touches($session);
+            $touches = count($touches) > self::MOST_TOUCHES ? [''] : $touches;
             if ($base !== $stored->change) {
                 $this->refuseWhereStale($stored, $base, $touches);
             }
             $after = $edit->apply($session);
             $label = mb_strimwidth($edit->label($session), 0, 200, '…');
-            $document = $this->codec->encode($after);
-            if ($document === $stored->head->document) {
+            $document = $this->sound($after);
+            if ($document === $stored->document) {
                 return $stored;
             }
-            $revision = $this->record($stored, $node, $edit, $session, $document, $label, $gesture);
+            $head = $stored->head;
+            $isSameGesture = $gesture !== null && $head->gesture === $gesture && $head->parent_id !== null;
+            $values = [
+                'label' => $label,
+                'touches' => $isSameGesture ? array_values(array_unique([...$head->touches, ...$touches])) : $touches,
+            ];
+            if ($isSameGesture) {
+                $parent = Revision::query()->findOrFail($head->parent_id);
+                $values += RevisionDocuments::kept($parent, RevisionDocuments::of($parent), $document);
+            } else {
+                $values += [...RevisionDocuments::kept($head, $stored->document, $document), 'parent_id' => $head->id, 'gesture' => $gesture];
+            }
 
-            return $this->moveTo($stored, $revision, $touches, $label, $after->name);
+            return $this->store($stored, function () use ($stored, $head, $isSameGesture, $values): Revision {
+                // What was made from a revision rests on it: then the movement goes on in one of its own.
+                if ($isSameGesture && ! $stored->revisions()->where('parent_id', $head->id)->exists()) {
+                    $head->update($values);
+
+                    return $head;
+                }
+
+                return $stored->revisions()->create([...$values, ...($isSameGesture ? ['parent_id' => $head->parent_id, 'gesture' => $head->gesture] : [])]);
+            }, $document, $after->name, $touches, $label);
         });
     }
 
     /** @throws NothingToUndo */
     public function undo(int $id): StoredSession
     {
-        return DB::transaction(function () use ($id): StoredSession {
-            $stored = StoredSession::query()->findOrFail($id);
+        return $this->untilStored($id, function (StoredSession $stored): ?StoredSession {
             $parent = $stored->head->parent_id === null ? null : Revision::query()->find($stored->head->parent_id);
-            if ($parent === null) {
-                throw NothingToUndo::back();
-            }
 
-            return $this->moveTo($stored, $parent, $stored->head->touches, 'Undo: '.$stored->head->label);
+            return $this->moveTo($stored, $parent ?? throw NothingToUndo::back(), $stored->head->touches, 'Undo: '.$stored->head->label);
         });
     }
 
     /** @throws NothingToUndo */
     public function redo(int $id): StoredSession
     {
-        return DB::transaction(function () use ($id): StoredSession {
-            $stored = StoredSession::query()->findOrFail($id);
+        return $this->untilStored($id, function (StoredSession $stored): ?StoredSession {
             $next = $this->next($stored) ?? throw NothingToUndo::forward();
 
             return $this->moveTo($stored, $next, $next->touches, 'Redo: '.$next->label);
@@ -101,8 +143,7 @@ final readonly class SessionBook
     /** Goes to any revision of the session; nothing after it is lost. */
     public function goTo(int $id, int $revisionId): StoredSession
     {
-        return DB::transaction(function () use ($id, $revisionId): StoredSession {
-            $stored = StoredSession::query()->findOrFail($id);
+        return $this->untilStored($id, function (StoredSession $stored) use ($revisionId): ?StoredSession {
             $revision = $stored->revisions()->findOrFail($revisionId);
 
             return $this->moveTo($stored, $revision, [''], "Back to: {$revision->label}");
@@ -115,41 +156,86 @@ final readonly class SessionBook
         return $stored->revisions()->where('parent_id', $stored->head_id)->orderByDesc('updated_at')->orderByDesc('id')->first();
     }
 
-    private function record(StoredSession $stored, JsonNode $node, Edit $edit, Session $before, string $document, string $label, ?string $gesture): Revision
+    /**
+     * A document that can be opened again.
+     *
+     * @throws Refusal when it cannot, or is too large
+     */
+    private function sound(Session $session): string
     {
-        $head = $stored->head;
-        if ($gesture !== null && $head->gesture === $gesture && $head->parent_id !== null) {
-            $head->update([
-                'document' => $document,
-                'label' => $label,
-                'edit' => $node->value,
-                'touches' => array_values(array_unique([...$head->touches, ...$edit->touches($before)])),
-            ]);
-
-            return $head;
+        SessionSize::check($session);
+        $document = $this->codec->encode($session);
+        if (strlen($document) > self::MOST_BYTES) {
+            throw SessionTooLarge::bytes(strlen($document), self::MOST_BYTES);
         }
+        $this->opened->of($document);
 
-        return $stored->revisions()->create([
-            'parent_id' => $head->id,
-            'document' => $document,
-            'edit' => $node->value,
-            'touches' => $edit->touches($before),
-            'label' => $label,
-            'gesture' => $gesture,
-        ]);
+        return $document;
+    }
+
+    /**
+     * @param  callable(StoredSession): ?StoredSession  $change  null when the session changed meanwhile
+     *
+     * @throws StaleEdit when others change the session faster than this change can be worked out
+     * @throws Refusal what the change refuses
+     */
+    private function untilStored(int $id, callable $change): StoredSession
+    {
+        for ($try = 0; $try < self::MOST_TRIES; ++$try) {
+            $stored = StoredSession::query()->with('head')->findOrFail($id);
+            $changed = $change($stored);
+            if ($changed !== null) {
+                return $changed;
+            }
+        }
+        throw StaleEdit::meanwhile(['the session'], StoredSession::query()->findOrFail($id)->change);
     }
 
     /** @param  list<string>  $touches */
-    private function moveTo(StoredSession $stored, Revision $revision, array $touches, string $label, ?string $name = null): StoredSession
+    private function moveTo(StoredSession $stored, Revision $revision, array $touches, string $label): ?StoredSession
     {
-        $stored->update([
-            'head_id' => $revision->id,
-            'change' => $stored->change + 1,
-            'name' => $name ?? $this->codec->decode($revision->document)->name,
-        ]);
-        $stored->changes()->create(['number' => $stored->change, 'touches' => $touches, 'label' => $label]);
+        $document = RevisionDocuments::of($revision);
 
-        return $stored->setRelation('head', $revision);
+        return $this->store($stored, static fn (): Revision => $revision, $document, $this->opened->of($document)->name, $touches, $label);
+    }
+
+    /**
+     * Makes a document the head, if nothing changed since the session was read.
+     *
+     * @param  callable(): Revision  $revision
+     * @param  list<string>  $touches
+     */
+    private function store(StoredSession $stored, callable $revision, string $document, string $name, array $touches, string $label, ?string $notice = null): ?StoredSession
+    {
+        return DB::transaction(function () use ($stored, $revision, $document, $name, $touches, $label, $notice): ?StoredSession {
+            if (StoredSession::query()->whereKey($stored->id)->value('change') !== $stored->change) {
+                return null;
+            }
+            $head = $revision();
+            $stored->update(['head_id' => $head->id, 'change' => $stored->change + 1, 'name' => $name, 'document' => $document, 'notice' => $notice]);
+            $stored->changes()->create(['number' => $stored->change, 'touches' => $touches, 'label' => $label]);
+            $stored->changes()->where('number', '<', $stored->change - self::REMEMBERED)->delete();
+
+            return $stored->setRelation('head', $head);
+        });
+    }
+
+    /** @throws InvalidDocument when no revision can be read */
+    private function recover(StoredSession $stored, Refusal $broken): StoredSession
+    {
+        foreach ($stored->revisions()->lazyByIdDesc(50) as $revision) {
+            try {
+                $document = RevisionDocuments::of($revision);
+                $name = $this->opened->of($document)->name;
+            } catch (Refusal|RuntimeException) {
+                continue;
+            }
+            $notice = "The newest state could not be read ({$broken->line()}). This is the newest that can: {$revision->label}.";
+            $recovered = $this->store($stored, static fn (): Revision => $revision, $document, $name, [''], "Opened at: {$revision->label}", $notice);
+
+            return $recovered ?? StoredSession::query()->with('head')->findOrFail($stored->id);
+        }
+        throw $broken;
     }
 
     /** @param  list<string>  $touches */

@@ -44,6 +44,7 @@ final readonly class SessionState
         return [
             'id' => $stored->id,
             'change' => $stored->change,
+            'notice' => $stored->notice,
             'revision' => $stored->head->id,
             'document' => $this->codec->toArray($session),
             'undo' => $parent ? $stored->head->label : null,

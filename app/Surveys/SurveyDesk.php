@@ -4,16 +4,14 @@ declare(strict_types=1);
 
 namespace App\Surveys;
 
-use App\Jobs\Heartbeat;
-use App\Jobs\SurveyChannel;
 use App\Models\StoredSession;
 use App\Models\Survey;
 use App\Models\SurveyPart;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
+use App\Work\Claim;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\Stretch;
 use Hafen\Survey\SurveyMap;
@@ -28,12 +26,14 @@ use Illuminate\Support\Facades\DB;
  */
 final readonly class SurveyDesk
 {
+    /** Seconds that are measured at the most: a day. */
+    private const LONGEST = 86_400;
+
     /** Seconds for which measurements stay, whatever their size: others may be about to read them. */
     private const SPARE = 900;
 
     public function __construct(
         private SessionBook $book,
-        private SessionCodec $codec,
         private ProcessorCatalogue $processors,
         private EngineFactory $engines,
         private SurveyStore $store,
@@ -48,9 +48,11 @@ final readonly class SurveyDesk
         $map = SurveyMap::of($session, $this->processors, $stretch);
         $running = $this->newest($stored, $stretch, $map->key());
         if ($running !== null && in_array($running->status, ['running', 'done'], true)) {
-            $this->revive($running);
-
             return $running;
+        }
+        $most = self::LONGEST * $session->sampleRate;
+        if ($map->stretch->frames() > $most) {
+            throw SurveyTooLong::of($map->stretch->frames(), $most);
         }
         // Nobody waits for the figures of an older state any more.
         foreach ($this->surveys($stored, $stretch)->where('status', 'running')->get() as $older) {
@@ -60,7 +62,6 @@ final readonly class SurveyDesk
             'session_id' => $stored->id,
             'content' => $map->key(),
             'change' => $stored->change,
-            'document' => $stored->head->document,
             'from' => $stretch?->from,
             'to' => $stretch?->to,
             'status' => 'running',
@@ -86,7 +87,11 @@ final readonly class SurveyDesk
      */
     public function measure(Survey $survey, string $channel, callable $progress): bool
     {
-        [$session, $map] = $this->opened($survey);
+        $opened = $this->opened($survey);
+        if ($opened === null) {
+            return false;
+        }
+        [$session, $map] = $opened;
         $parts = SessionSurvey::byChannel($map->missing($this->store))[$channel] ?? [];
 
         return $parts === [] || $this->engines->partRunner($session->sampleRate)->run($session, $map, $parts, $this->store, $progress);
@@ -95,7 +100,11 @@ final readonly class SurveyDesk
     /** Gives out what can be measured now; ends the survey when nothing is left. */
     public function goOn(Survey $survey): void
     {
-        [$session, $map] = $this->opened($survey);
+        $opened = $this->opened($survey);
+        if ($opened === null) {
+            return;
+        }
+        [$session, $map] = $opened;
         $missing = $map->missing($this->store);
         if ($missing === []) {
             $result = SurveyResult::of($session, $map, $this->store);
@@ -107,11 +116,12 @@ final readonly class SurveyDesk
 
             return;
         }
-        foreach (SessionSurvey::byChannel($missing) as $channel => $parts) {
+        foreach (SessionSurvey::byChannel($missing) as $parts) {
             if (! SurveyMap::isReady($parts[0], $this->store)) {
                 continue;
             }
-            $id = DB::transaction(static function () use ($survey, $channel, $parts): ?int {
+            $channel = $parts[0]->channel;
+            $part = DB::transaction(static function () use ($survey, $channel, $parts): ?SurveyPart {
                 if (Survey::query()->whereKey($survey->id)->value('status') !== 'running'
                     || SurveyPart::query()->where('survey_id', $survey->id)->where('channel', $channel)->whereIn('status', ['waiting', 'running'])->exists()) {
                     return null;
@@ -119,11 +129,11 @@ final readonly class SurveyDesk
 
                 return SurveyPart::query()->updateOrCreate(
                     ['survey_id' => $survey->id, 'channel' => $channel],
-                    ['status' => 'waiting', 'weight' => SessionSurvey::weight($parts), 'progress' => 0.0, 'beat_at' => now()],
-                )->id;
+                    ['status' => 'waiting', 'weight' => SessionSurvey::weight($parts), 'progress' => 0.0, 'beat_at' => now(), 'claim' => null, 'attempts' => 0],
+                );
             });
-            if ($id !== null) {
-                SurveyChannel::dispatch($id)->onQueue('surveys');
+            if ($part !== null) {
+                Claim::queue($part);
             }
         }
     }
@@ -131,17 +141,13 @@ final readonly class SurveyDesk
     /**
      * The newest figures, and which of them are not those of the state now.
      *
-     * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: ?array<string, mixed>, stale: list<string>, stopped: bool, message: ?string}
+     * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: null|object|array<array-key, mixed>, stale: list<string>, stopped: bool, message: ?string}
      */
     public function state(StoredSession $stored, ?Stretch $stretch = null): array
     {
         $session = $this->book->open($stored);
         $map = SurveyMap::of($session, $this->processors, $stretch);
         $here = $this->newest($stored, $stretch, $map->key());
-        if ($here?->status === 'running') {
-            $this->revive($here);
-            $here->refresh();
-        }
         if ($here?->status === 'done') {
             return ['current' => true, 'running' => null, 'result' => $here->result, 'stale' => [], 'stopped' => false, 'message' => null];
         }
@@ -151,7 +157,7 @@ final readonly class SurveyDesk
         return [
             'current' => false,
             'running' => $here?->status === 'running' ? $this->progress($here) : null,
-            'result' => $before?->result === null ? null : SurveyFigures::over($before->result, SurveyFigures::toArray($session, $known)),
+            'result' => $before?->result === null ? null : SurveyFigures::over((array) $before->result, SurveyFigures::toArray($session, $known)),
             'stale' => $known->unknown,
             'stopped' => $here?->status === 'stopped',
             'message' => $here?->status === 'failed' ? $here->message : null,
@@ -179,15 +185,6 @@ final readonly class SurveyDesk
         return ['progress' => $share, 'secondsLeft' => $share > 0.05 ? $elapsed * (1.0 - $share) / $share : null];
     }
 
-    /** Gives out again what a worker that is gone had begun. */
-    private function revive(Survey $survey): void
-    {
-        $lost = $survey->parts()->where('status', 'running')->where('beat_at', '<', now()->subSeconds(Heartbeat::LOST_AFTER))->update(['status' => 'dropped']);
-        if ($lost > 0) {
-            $this->goOn($survey);
-        }
-    }
-
     private function end(Survey $survey, string $status): void
     {
         $survey->update(['status' => $status]);
@@ -207,12 +204,22 @@ final readonly class SurveyDesk
         return $stretch === null ? $surveys->whereNull('from') : $surveys->where('from', $stretch->from)->where('to', $stretch->to);
     }
 
-    /** @return array{Session, SurveyMap} */
-    private function opened(Survey $survey): array
+    /**
+     * The session a survey is of; null where it is not as it was when the survey was asked for: nobody waits for it any more.
+     *
+     * @return ?array{Session, SurveyMap}
+     */
+    private function opened(Survey $survey): ?array
     {
-        $session = $this->codec->decode($survey->document);
+        $session = $this->book->open(StoredSession::query()->findOrFail($survey->session_id));
         $stretch = $survey->from === null || $survey->to === null ? null : new Stretch($survey->from, $survey->to);
+        $map = SurveyMap::of($session, $this->processors, $stretch);
+        if ($map->key() !== $survey->content) {
+            $this->end($survey, 'dropped');
 
-        return [$session, SurveyMap::of($session, $this->processors, $stretch)];
+            return null;
+        }
+
+        return [$session, $map];
     }
 }

@@ -56,9 +56,9 @@ final class SurveyFigures
     /**
      * Newer figures over older ones, where there are any.
      *
-     * @param  array<string, mixed>  $older
+     * @param  array<array-key, mixed>  $older
      * @param  array<string, mixed>  $newer
-     * @return array<string, mixed>
+     * @return array<array-key, mixed>
      */
     public static function over(array $older, array $newer): array
     {

@@ -18,7 +18,7 @@ it('shows a session with what follows from it', function (): void {
 
 it('edits, undoes and redoes to the identical document', function (): void {
     $session = Demo::session();
-    $documents = [$session->head->document];
+    $documents = [$session->document];
     $change = 1;
     foreach ([
         ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3.0],
@@ -27,16 +27,16 @@ it('edits, undoes and redoes to the identical document', function (): void {
         ['type' => 'remove-channels', 'channels' => ['bass']],
     ] as $next) {
         edit($session, $change, $next)->assertOk()->assertJsonPath('change', ++$change);
-        $documents[] = StoredSession::query()->findOrFail($session->id)->head->document;
+        $documents[] = StoredSession::query()->findOrFail($session->id)->document;
     }
     foreach (array_reverse(array_slice($documents, 0, -1)) as $document) {
         $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
-        expect(StoredSession::query()->findOrFail($session->id)->head->document)->toBe($document);
+        expect(StoredSession::query()->findOrFail($session->id)->document)->toBe($document);
     }
     $this->postJson("/api/sessions/{$session->id}/undo")->assertUnprocessable()->assertJsonPath('message', 'Nothing to undo: this is the first revision.');
     foreach (array_slice($documents, 1) as $document) {
         $this->postJson("/api/sessions/{$session->id}/redo")->assertOk();
-        expect(StoredSession::query()->findOrFail($session->id)->head->document)->toBe($document);
+        expect(StoredSession::query()->findOrFail($session->id)->document)->toBe($document);
     }
     $this->postJson("/api/sessions/{$session->id}/redo")->assertUnprocessable();
 });

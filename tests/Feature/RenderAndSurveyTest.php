@@ -2,15 +2,12 @@
 
 declare(strict_types=1);
 
-use App\Jobs\Heartbeat;
 use App\Media\MediaFolder;
-use App\Models\Render;
 use App\Models\Survey;
 use Hafen\Audio\WavReader;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
-use Illuminate\Support\Facades\Queue;
 use Tests\Support\Demo;
 
 it('renders in the background what the engine plays', function (): void {
@@ -52,21 +49,6 @@ it('fails with the reason, and leaves no file', function (): void {
     $this->getJson("/api/renders/{$id}")->assertJsonPath('status', 'failed')->assertJsonPath('message', 'There is no readable file here.');
     $this->getJson("/api/renders/{$id}/file")->assertNotFound();
     expect(is_file(app(MediaFolder::class)->render($id)))->toBeFalse();
-});
-
-it('stops a render, and notices a worker that is gone', function (): void {
-    Queue::fake();
-    $session = Demo::session();
-    $id = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '24'])->assertJsonPath('status', 'waiting')->json('id');
-    $this->postJson("/api/renders/{$id}/stop")->assertJsonPath('status', 'stopped');
-    $render = Render::query()->findOrFail($id);
-    $render->update(['status' => 'running', 'beat_at' => now()]);
-    expect((new Heartbeat($render))->beat(1, 10))->toBeTrue();
-    $this->postJson("/api/renders/{$id}/stop")->assertJsonPath('status', 'stopping');
-    expect((new Heartbeat($render))->beat(2, 10))->toBeFalse();
-    $this->travel(Heartbeat::LOST_AFTER + 5)->seconds();
-    $this->getJson("/api/renders/{$id}")->assertJsonPath('status', 'failed');
-    expect($this->getJson("/api/renders/{$id}")->json('message'))->toContain('worker');
 });
 
 it('refuses render options with the field', function (array $options, string $place): void {

@@ -50,12 +50,12 @@ it('refuses a loop with its names and leaves the session as it was', function ()
 
 it('makes one revision, and one undo, of each one-step move', function (array $move): void {
     $session = Demo::session(routedSession());
-    $before = $session->head->document;
+    $before = $session->document;
     edit($session, 1, $move)->assertOk();
     $this->getJson("/api/sessions/{$session->id}/revisions")->assertJsonCount(2);
-    expect(StoredSession::query()->findOrFail($session->id)->head->document)->not->toBe($before);
+    expect(StoredSession::query()->findOrFail($session->id)->document)->not->toBe($before);
     $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
-    expect(StoredSession::query()->findOrFail($session->id)->head->document)->toBe($before);
+    expect(StoredSession::query()->findOrFail($session->id)->document)->toBe($before);
 })->with([
     'a new return' => [['type' => 'send-to-new-return', 'channels' => ['cello', 'bass'], 'processor' => 'echo']],
     'a group' => [['type' => 'group-channels', 'channels' => ['cello', 'bass', 'wash']]],

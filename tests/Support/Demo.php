@@ -23,9 +23,9 @@ final class Demo
     {
         $folder = app(MediaFolder::class);
         foreach (['cello' => 3, 'bass' => 4] as $id => $seed) {
-            $media = Media::query()->create(['id' => $id, 'name' => $id, 'extension' => 'wav', 'bytes' => 1, 'status' => 'preparing']);
+            $media = Media::query()->create(['id' => $id, 'name' => $id, 'extension' => 'wav', 'bytes' => 1, 'status' => 'waiting', 'prepare_rate' => 48000]);
             self::wav($folder->original($media), Signal::noise(48000, $seed, 0.6));
-            PrepareMedia::dispatchSync($id, 48000);
+            PrepareMedia::dispatchSync($id);
         }
 
         return app(SessionBook::class)->create($session ?? Mix::session([

@@ -10,6 +10,7 @@ use App\Models\StoredSession;
 use App\Models\Upload;
 use App\Sessions\SessionBook;
 use App\Surveys\SurveyDesk;
+use App\Work\Claim;
 use Hafen\Demo\FerryTerminal;
 use Illuminate\Console\Command;
 
@@ -33,8 +34,13 @@ final class SetUpDemo extends Command
             $path = $folder->upload($upload->id);
             $demo->write((string) $voice, $path);
             $upload->update(['bytes' => (int) filesize($path), 'received' => (int) filesize($path)]);
-            $media = $importer->keep($upload);
-            $importer->prepare($media, 48000);
+            $media = $importer->keep($upload, 48000);
+            Claim::work($media, $importer->prepare(...));
+            if ($media->refresh()->status !== 'ready') {
+                $this->error("{$voice}: ".($media->message ?? 'it was not prepared'));
+
+                return self::FAILURE;
+            }
             $ids[$voice] = $media->id;
         }
         $stored = $book->create($demo->session(static fn (string $voice): string => $ids[$voice]));

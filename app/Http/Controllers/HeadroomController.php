@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\AddressNumber;
 use App\Models\Media;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
@@ -13,6 +14,7 @@ use Hafen\Headroom\Stage;
 use Hafen\Headroom\StagesOfPath;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
+use Hafen\Session\SessionCodec;
 use Hafen\Survey\Stretch;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -53,7 +55,7 @@ final readonly class HeadroomController
     public function moment(Request $request, StoredSession $session): JsonResponse
     {
         $opened = $this->book->open($session);
-        $at = max(0, min($opened->length, (int) $request->query('at', '0')));
+        $at = min($opened->length, AddressNumber::of($request, 'at', 0, 0, SessionCodec::LONGEST));
         $reach = (int) (self::AROUND * $opened->sampleRate);
         $moment = $opened->length === 0 ? null : $this->engines->survey($opened->sampleRate)->measure($opened, self::around($opened, $at, $reach))?->loudest();
 

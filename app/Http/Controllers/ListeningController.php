@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\AddressNumber;
 use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Sweep;
 use Hafen\Session\JsonNode;
+use Hafen\Session\SessionCodec;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -39,7 +41,7 @@ final class ListeningController
 
     public function stream(Request $request, Listening $listening, ListeningStream $stream): StreamedResponse
     {
-        $from = max(0, (int) $request->query('from', '0'));
+        $from = AddressNumber::of($request, 'from', 0, 0, SessionCodec::LONGEST);
 
         return new StreamedResponse(static function () use ($stream, $listening, $from): void {
             set_time_limit(0);

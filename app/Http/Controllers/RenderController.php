@@ -4,51 +4,59 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Jobs\Heartbeat;
-use App\Jobs\RenderSession;
+use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use App\Models\Render;
 use App\Models\StoredSession;
+use App\Sessions\DocumentDifference;
+use App\Sessions\SessionBook;
+use App\Work\Claim;
+use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Tap;
+use Hafen\Printing\RenderOptions;
+use Hafen\Printing\RenderRefused;
 use Hafen\Session\JsonNode;
+use Hafen\Session\SessionCodec;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class RenderController
 {
-    public function store(Request $request, StoredSession $session): JsonResponse
+    public function store(Request $request, StoredSession $session, SessionBook $book, DiskRoom $room): JsonResponse
     {
         $body = JsonBody::of($request)->keys(['format'], ['tap', 'from', 'to', 'tail', 'name', 'clip']);
+        $opened = $book->open($session);
+        $name = $body->optional('name')?->text(1, 120) ?? $opened->name;
+        $options = [
+            'format' => $body->get('format')->oneOf(['16', '24', '32f']),
+            'tap' => self::tap($body->optional('tap')),
+            'from' => $body->optional('from')?->integer(0, SessionCodec::LONGEST) ?? 0,
+            'to' => $body->optional('to')?->integer(1, SessionCodec::LONGEST),
+            // Somebody wants it although it clips.
+            'clip' => $body->optional('clip')?->boolean() ?? false,
+            'tail' => $body->optional('tail')?->number(0.0, 600.0, 's') ?? 0.0,
+        ];
+        $wanted = new RenderOptions(SampleFormat::from($options['format']), null, $options['from'], $options['to'], $options['tail']);
+        $most = RenderOptions::LONGEST * $opened->sampleRate;
+        if ($wanted->frames($opened) > $most) {
+            throw RenderRefused::tooLong($wanted->frames($opened), $most);
+        }
+        $room->need($wanted->bytes($opened), $name);
         $render = Render::query()->create([
             'session_id' => $session->id,
-            'document' => $session->head->document,
-            'name' => $body->optional('name')?->text(1, 120) ?? $session->name,
+            'document' => DocumentDifference::full($session->document),
+            'name' => $name,
             'status' => 'waiting',
-            'options' => [
-                'format' => $body->get('format')->oneOf(['16', '24', '32f']),
-                'tap' => self::tap($body->optional('tap')),
-                'from' => $body->optional('from')?->integer(0, 1 << 40) ?? 0,
-                'to' => $body->optional('to')?->integer(1, 1 << 40),
-                // Somebody wants it although it clips.
-                'clip' => $body->optional('clip')?->boolean() ?? false,
-                'tail' => $body->optional('tail')?->number(0.0, 600.0, 's') ?? 0.0,
-            ],
+            'options' => $options,
         ]);
-        RenderSession::dispatch($render->id);
+        Claim::queue($render);
 
         return new JsonResponse(self::state($render->refresh()), 202);
     }
 
     public function show(Render $render): JsonResponse
     {
-        $lost = in_array($render->status, ['running', 'stopping'], true)
-            && $render->beat_at !== null
-            && $render->beat_at->diffInSeconds(now()) > Heartbeat::LOST_AFTER;
-        if ($lost) {
-            $render->update(['status' => 'failed', 'message' => 'The worker that made this render is gone. Start the render again.']);
-        }
-
         return new JsonResponse(self::state($render));
     }
 

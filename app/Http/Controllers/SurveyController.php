@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\AddressNumber;
 use App\Models\StoredSession;
 use App\Surveys\SurveyDesk;
+use Hafen\Session\SessionCodec;
 use Hafen\Survey\Stretch;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -18,9 +20,9 @@ final readonly class SurveyController
 
     public function show(Request $request, StoredSession $session): JsonResponse
     {
-        $from = $request->query('from');
-        $to = $request->query('to');
-        $stretch = is_numeric($from) && is_numeric($to) && (int) $from >= 0 && (int) $to > (int) $from ? new Stretch((int) $from, (int) $to) : null;
+        $from = AddressNumber::optional($request, 'from', 0, SessionCodec::LONGEST - 1);
+        $to = $from === null ? null : AddressNumber::optional($request, 'to', $from + 1, SessionCodec::LONGEST);
+        $stretch = $from === null || $to === null ? null : new Stretch($from, $to);
 
         return new JsonResponse($this->desk->state($session, $stretch));
     }

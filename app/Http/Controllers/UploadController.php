@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Jobs\PrepareMedia;
+use App\Http\AddressNumber;
+use App\Media\DiskRoom;
 use App\Media\Importer;
 use App\Media\ImportRefused;
 use App\Media\MediaFolder;
@@ -17,7 +18,7 @@ final readonly class UploadController
 {
     private const MOST_BYTES = 32 << 30;
 
-    public function __construct(private MediaFolder $folder)
+    public function __construct(private MediaFolder $folder, private DiskRoom $room)
     {
     }
 
@@ -29,6 +30,7 @@ final readonly class UploadController
         if ($bytes > self::MOST_BYTES) {
             throw ImportRefused::tooLarge($name, $bytes, self::MOST_BYTES);
         }
+        $this->room->need(2 * $bytes, $name);
         $upload = Upload::query()->create(['name' => basename($name), 'bytes' => $bytes]);
         touch($this->folder->upload($upload->id));
 
@@ -42,24 +44,34 @@ final readonly class UploadController
 
     public function append(Request $request, Upload $upload): JsonResponse
     {
-        $offset = (int) $request->query('offset', '0');
-        if ($offset > $upload->received || $offset < 0) {
+        $offset = AddressNumber::of($request, 'offset', 0, 0, self::MOST_BYTES);
+        if ($offset > $upload->received) {
             throw ImportRefused::gap($upload->name, $upload->received, $offset);
         }
+        // What is announced too large is not read at all.
+        $announced = (int) $request->headers->get('Content-Length', '0');
+        if ($announced < 0 || $offset + $announced > $upload->bytes) {
+            throw ImportRefused::bodyTooLarge($upload->name, $upload->bytes);
+        }
+        $this->room->need($announced, $upload->name);
         $piece = (string) $request->getContent();
         if ($offset + strlen($piece) > $upload->bytes) {
             throw ImportRefused::tooMuch($upload->name, $upload->bytes);
         }
         // A piece may come twice, after an answer was lost: it is written where it belongs.
-        $out = @fopen($this->folder->upload($upload->id), 'c+b') ?: throw ImportRefused::diskFull($upload->name);
+        $path = $this->folder->upload($upload->id);
+        $out = is_file($path) ? @fopen($path, 'r+b') : false;
+        if ($out === false) {
+            throw ImportRefused::finished($upload->name);
+        }
         fseek($out, $offset);
-        if ($piece !== '' && @fwrite($out, $piece) !== strlen($piece)) {
+        if ($piece !== '' && (@fwrite($out, $piece) !== strlen($piece) || ! @fflush($out))) {
             throw ImportRefused::diskFull($upload->name);
         }
         fclose($out);
-        $upload->update(['received' => max($upload->received, $offset + strlen($piece))]);
+        Upload::query()->whereKey($upload->id)->where('received', '<', $offset + strlen($piece))->update(['received' => $offset + strlen($piece)]);
 
-        return new JsonResponse(['received' => $upload->received]);
+        return new JsonResponse(['received' => max($upload->received, $offset + strlen($piece))]);
     }
 
     public function finish(Request $request, Upload $upload, Importer $importer): JsonResponse
@@ -69,8 +81,7 @@ final readonly class UploadController
             throw ImportRefused::incomplete($upload->name, $upload->received, $upload->bytes);
         }
         $name = pathinfo($upload->name, PATHINFO_FILENAME);
-        $media = $importer->keep($upload);
-        PrepareMedia::dispatch($media->id, $rate);
+        $media = $importer->keep($upload, $rate);
 
         return new JsonResponse(['id' => $media->id, 'name' => $name, 'status' => 'preparing'], 201);
     }

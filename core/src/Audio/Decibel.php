@@ -22,13 +22,14 @@ final class Decibel
     {
         $size = abs($amplitude);
 
-        return $size > 0.0 ? 20.0 * log10($size) : null;
+        // Where a sum ran over, what can be said is that it is huge.
+        return $size > 0.0 ? 20.0 * log10(min($size, PHP_FLOAT_MAX)) : null;
     }
 
     /** Level in dB of a mean square; null for 0. */
     public static function fromPower(float $meanSquare): ?float
     {
-        return $meanSquare > 0.0 ? 10.0 * log10($meanSquare) : null;
+        return $meanSquare > 0.0 ? 10.0 * log10(min($meanSquare, PHP_FLOAT_MAX)) : null;
     }
 
     /** "−6.0 dB", with a real minus sign and one decimal. */

@@ -9,12 +9,38 @@ namespace Hafen\Audio;
  *
  * Eight bytes are unpacked at a time and taken apart with shifts: `unpack` costs far more for each value
  * than the shifts do. Numbers too small for a normal 32-bit float come out as 0, so that no recursive
- * filter is fed denormals.
+ * filter is fed denormals. Samples that are no numbers, infinite or beyond what 32 bits can say are read as silence.
  */
 final class SampleDecoder
 {
+    /** What a 32-bit float can say. */
+    private const LARGEST = 3.4028235e38;
+
     /** @var list<float>|null scale of each sign and exponent of a 32-bit float */
     private static ?array $floatScale = null;
+
+    /**
+     * How many samples of a stretch of bytes are no numbers, infinite, or beyond what 32 bits can say.
+     */
+    public static function unreadable(string $bytes, SampleFormat $format): int
+    {
+        $count = 0;
+        if ($format === SampleFormat::Float64) {
+            /** @var array<float> $values */
+            $values = $bytes === '' ? [] : (unpack('e*', $bytes) ?: []);
+            foreach ($values as $value) {
+                $count += abs($value) <= self::LARGEST ? 0 : 1;
+            }
+        } elseif ($format === SampleFormat::Float32) {
+            /** @var array<int> $words */
+            $words = $bytes === '' ? [] : (unpack('V*', $bytes) ?: []);
+            foreach ($words as $word) {
+                $count += ($word & 0x7F800000) === 0x7F800000 ? 1 : 0;
+            }
+        }
+
+        return $count;
+    }
 
     /**
      * Interleaved samples of a stretch of bytes.
@@ -55,7 +81,12 @@ final class SampleDecoder
         /** @var array<float> $values */
         $values = $bytes === '' ? [] : (unpack('e*', $bytes) ?: []);
 
-        return array_values($values);
+        $out = [];
+        foreach ($values as $value) {
+            $out[] = abs($value) <= self::LARGEST ? $value : 0.0;
+        }
+
+        return $out;
     }
 
     /**
@@ -167,7 +198,8 @@ final class SampleDecoder
             $exponent = $index & 0xFF;
             $size = match ($exponent) {
                 0 => 0.0,
-                255 => INF,
+                // Infinite, or no number.
+                255 => 0.0,
                 default => 2.0 ** ($exponent - 150),
             };
             $scale[] = $index > 255 ? -$size : $size;

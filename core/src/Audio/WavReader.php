@@ -62,6 +62,17 @@ final class WavReader implements AudioSource
         return array_map(static fn (array $side): array => [...$before, ...$side, ...$after], $sides);
     }
 
+    /** How many samples from a place on are no numbers, or infinite, and are read as silence. */
+    public function unreadable(int $from, int $count): int
+    {
+        $first = max(0, $from);
+        $last = min($this->header->frames, $from + $count);
+
+        return $last <= $first || ! $this->header->format->samples->isFloat()
+            ? 0
+            : SampleDecoder::unreadable($this->bytes($first, $last - $first), $this->header->format->samples);
+    }
+
     private function bytes(int $first, int $frames): string
     {
         $frame = $this->header->format->bytesPerFrame();

@@ -7,7 +7,8 @@ namespace Hafen\Audio;
 use LogicException;
 
 /**
- * Writes a WAV file block by block in constant memory; becomes RF64 by itself when it passes 4 GiB.
+ * Writes a WAV file block by block in constant memory; becomes RF64 by itself when it passes 4 GiB. It lies under another name
+ * until it is whole: nobody finds half a file.
  *
  * Room for the 64-bit sizes is kept in a "JUNK" chunk and turned into "ds64" only when needed
  * (EBU Tech 3306, section 3.5). More than two channels and more than 16 integer bits use the extensible format chunk.
@@ -28,18 +29,22 @@ final class WavWriter
 
     private bool $open = true;
 
+    private readonly string $unfinished;
+
     /**
      * @param  resource  $stream
      * @param  int  $riffLimit  sizes above this make it RF64; smaller only in tests
      */
     private function __construct(
         private readonly string $path,
+        string $unfinished,
         private $stream,
         public readonly AudioFormat $format,
         ?BroadcastExtension $broadcast,
         ?Dither $dither,
         private readonly int $riffLimit,
     ) {
+        $this->unfinished = $unfinished;
         $this->encoder = new SampleEncoder($format->samples, $dither);
         $head = 'RIFF'.pack('V', 0).'WAVE'
             .self::chunk('JUNK', str_repeat("\0", 28))
@@ -61,12 +66,13 @@ final class WavWriter
         int $riffLimit = self::RIFF_LIMIT,
     ): self {
         $folder = dirname($path);
-        $stream = is_dir($folder) && is_writable($folder) && ! is_dir($path) ? @fopen($path, 'wb') : false;
+        $unfinished = $path.'.'.bin2hex(random_bytes(6)).'.part';
+        $stream = is_dir($folder) && is_writable($folder) && ! is_dir($path) ? @fopen($unfinished, 'wb') : false;
         if ($stream === false) {
             throw UnableToWriteAudioFile::open($path);
         }
 
-        return new self($path, $stream, $format, $broadcast, $dither, $riffLimit);
+        return new self($path, $unfinished, $stream, $format, $broadcast, $dither, $riffLimit);
     }
 
     /**
@@ -101,7 +107,7 @@ final class WavWriter
         return $this->encoder->clipped();
     }
 
-    /** Writes the sizes and closes the file. @throws UnableToWriteAudioFile */
+    /** Writes the sizes, closes the file and gives it its name. @throws UnableToWriteAudioFile */
     public function close(): void
     {
         if (! $this->open) {
@@ -121,7 +127,7 @@ final class WavWriter
             $this->putAt($this->dataStart - 4, pack('V', $this->dataBytes));
         }
         $this->open = false;
-        if (! fclose($this->stream)) {
+        if (! fclose($this->stream) || ! @rename($this->unfinished, $this->path)) {
             throw UnableToWriteAudioFile::write($this->path, $this->dataBytes);
         }
     }
@@ -133,9 +139,7 @@ final class WavWriter
             $this->open = false;
             fclose($this->stream);
         }
-        if (is_file($this->path)) {
-            unlink($this->path);
-        }
+        @unlink($this->unfinished);
     }
 
     private function put(string $bytes): void

@@ -7,6 +7,7 @@ namespace Hafen\Demo;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Dither;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\SampleLoops;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
 use Hafen\Session\Branch;
@@ -63,6 +64,7 @@ final readonly class FerryTerminal
      */
     public function write(string $id, string $path): void
     {
+        SampleLoops::check();
         $sides = self::voices()[$id]->play($this->score);
         $peak = 1e-9;
         foreach ($sides as $side) {

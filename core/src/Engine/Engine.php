@@ -113,8 +113,10 @@ final class Engine
      * Takes a place as the next to come out, after letting filters and tails run in.
      *
      * @param  int  $preRoll  samples to run before it, at most from the session's start
+     * @param  ?callable(): bool  $goOn  asked before each block of the pre-roll; false stops
+     * @return bool false when it was stopped
      */
-    public function start(int $position, int $preRoll = 0): void
+    public function start(int $position, int $preRoll = 0, ?callable $goOn = null): bool
     {
         foreach ($this->plan->strips as $strip) {
             $strip->reset();
@@ -126,12 +128,17 @@ final class Engine
         $this->loop = null;
         // From the same place whatever the length of a block: what begins there begins alike.
         for ($left = $position + $this->plan->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
+            if ($goOn !== null && ! $goOn()) {
+                return false;
+            }
             $this->next($frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize);
         }
         $this->loop = $loop;
-        // What ran in is not what was asked for.
+        // Discards the readings of the pre-roll.
         $this->readings();
         $this->loads();
+
+        return true;
     }
 
     /** Place in the session of the first sample of the next block. */

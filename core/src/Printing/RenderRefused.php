@@ -15,6 +15,11 @@ final class RenderRefused extends Refusal
         return new self('render', "Nothing to render: from sample {$from} to sample {$to} is no stretch of the session.");
     }
 
+    public static function tooLong(int $frames, int $most): self
+    {
+        return new self('render', "{$frames} samples were asked for; at most {$most} are rendered, which is a day. Choose a shorter stretch.");
+    }
+
     /** @param  list<string>  $taps */
     public static function noSuchTap(Tap $tap, array $taps): self
     {

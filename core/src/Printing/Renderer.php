@@ -34,7 +34,7 @@ final readonly class Renderer
     /**
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
      *
-     * @throws RenderRefused when the stretch or the tap is not there
+     * @throws RenderRefused when the stretch or the tap is not there, or it is longer than a day
      * @throws RenderStopped when $progress said so
      * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
      * @throws LoopsNotSafe when something in this process may interrupt the engine
@@ -46,13 +46,20 @@ final readonly class Renderer
         if ($options->from < 0 || $to <= $options->from) {
             throw RenderRefused::nothing($options->from, $to);
         }
+        $total = $options->frames($session);
+        $most = RenderOptions::LONGEST * $session->sampleRate;
+        if ($total > $most) {
+            throw RenderRefused::tooLong($total, $most);
+        }
         $engine = new Engine($this->compiler, $session, $this->blockSize, false);
         $tap = $options->tap ?? new Tap($engine->plan()->main()->id);
         if (! $engine->listenAt($tap)) {
             throw RenderRefused::noSuchTap($tap, self::taps($engine));
         }
-        $engine->start($options->from, $engine->plan()->tail());
-        $total = $to - $options->from + (int) round($options->tail * $session->sampleRate);
+        // A pre-roll can take a while: whoever waits wants to stop it too.
+        if (! $engine->start($options->from, $engine->plan()->tail(), $progress === null ? null : static fn (): bool => $progress(0, $total))) {
+            throw RenderStopped::beforeItBegan();
+        }
         $writer = WavWriter::create(
             $path,
             new AudioFormat($session->sampleRate, 2, $options->format),

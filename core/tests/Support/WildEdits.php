@@ -34,7 +34,7 @@ final readonly class WildEdits
         $insert = static fn (): string => $inserts === [] ? 'i1' : $inserts[array_rand($inserts)]->id();
         $send = static fn (): string => $sends === [] ? 'n1' : $sends[array_rand($sends)];
         $processor = static fn (string $id): ?string => ($session->place($id)?->insert instanceof ProcessorInsert) ? $session->place($id)->insert->processor : null;
-        $target = function () use ($channel, $insert, $send, $processor): string {
+        $target = function () use ($insert, $send, $processor): string {
             $of = $insert();
             $parameters = $processor($of) === null ? [] : $this->processors->spec((string) $processor($of))->parameters;
 

@@ -1,0 +1,140 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use Hafen\Audio\SampleLoops;
+use Hafen\Refusal;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Queue;
+use Throwable;
+
+/**
+ * A worker's hold on a task. What it writes counts only while it has the task: one that was taken for lost, and whose task another
+ * worker did meanwhile, changes nothing any more.
+ */
+final class Claim
+{
+    /** Seconds without a beat after which a worker is taken for lost. */
+    public const LOST_AFTER = 20;
+
+    /** Times a task is begun before it is given up. */
+    public const MOST_ATTEMPTS = 3;
+
+    private const BEAT_EVERY = 0.3;
+
+    private float $beaten = 0.0;
+
+    private bool $leaving = false;
+
+    private function __construct(public readonly Model&Task $task, private readonly string $word)
+    {
+    }
+
+    /** Has a task be done by the queue. */
+    public static function queue(Model&Task $task): void
+    {
+        $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update(['queued_at' => now()]);
+        [$job, $queue] = $task->job();
+        Queue::push($job, '', $queue);
+    }
+
+    /**
+     * Does a task if it waits; otherwise it is another's, or has ended.
+     *
+     * @param  callable(self): void  $work  ends with {@see finish()}
+     */
+    public static function work(Model&Task $task, callable $work): void
+    {
+        $claim = new self($task, bin2hex(random_bytes(8)));
+        $taken = $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update([
+            'status' => 'running', 'claim' => $claim->word, 'beat_at' => now(), 'progress' => 0.0,
+            'attempts' => $task->newQuery()->getConnection()->raw('attempts + 1'),
+        ]);
+        if ($taken === 0) {
+            return;
+        }
+        $task->refresh();
+        // Console commands switch asynchronous signals on; sample loops must not be interrupted.
+        function_exists('pcntl_async_signals') && pcntl_async_signals(false);
+        try {
+            $work($claim);
+        } catch (Refusal $refusal) {
+            if (! $claim->leaving) {
+                $claim->finish($task->failed($refusal->getMessage()));
+            }
+        } catch (Throwable $failure) {
+            report($failure);
+            $claim->finish($task->failed("{$task->name()} stopped unexpectedly. Start it again."));
+        }
+        if ($claim->leaving) {
+            $claim->giveBack();
+        }
+    }
+
+    /**
+     * To be called often while working: takes signals, and a few times a second tells that the worker is alive.
+     *
+     * @return bool false when the work should stop: somebody wants that, another worker has it, or this worker has to leave
+     */
+    public function beat(int $done = 0, int $total = 0): bool
+    {
+        SampleLoops::pause();
+        if (app(QueueWorker::class)->shouldQuit) {
+            $this->leaving = true;
+
+            return false;
+        }
+        $now = microtime(true);
+        if ($now - $this->beaten < self::BEAT_EVERY) {
+            return true;
+        }
+        $this->beaten = $now;
+
+        return $this->mine()->where('status', 'running')->update([
+            'beat_at' => now(),
+            ...($total > 0 ? ['progress' => $done / $total] : []),
+        ]) > 0;
+    }
+
+    /**
+     * Writes how a task ended, or what comes next of it.
+     *
+     * @param  array<string, mixed>  $values
+     * @return bool false when it is another's by now, or was ended meanwhile
+     */
+    public function finish(array $values): bool
+    {
+        $this->task->fill($values);
+        $written = $this->mine()->whereIn('status', ['running', 'stopping'])->update([...$this->task->getDirty(), 'claim' => null]) > 0;
+        $this->task->refresh();
+
+        return $written;
+    }
+
+    /** Whether it stopped because its worker was told to leave. */
+    public function isLeaving(): bool
+    {
+        return $this->leaving;
+    }
+
+    /** Lets another worker begin it anew. That this one leaves is not the task's fault. */
+    private function giveBack(): void
+    {
+        $given = $this->mine()->where('status', 'running')->update([
+            'status' => 'waiting', 'claim' => null, 'progress' => 0.0,
+            'attempts' => $this->task->newQuery()->getConnection()->raw('max(attempts - 1, 0)'),
+        ]);
+        if ($given > 0) {
+            self::queue($this->task->refresh());
+        }
+    }
+
+    /** @return Builder<covariant Model> */
+    private function mine(): Builder
+    {
+        return $this->task->newQuery()->whereKey($this->task->getKey())->where('claim', $this->word);
+    }
+}

@@ -1,0 +1,53 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use Illuminate\Queue\Worker;
+use Illuminate\Queue\WorkerOptions;
+
+/**
+ * A worker that takes signals between blocks and between jobs only, and sets no alarms: both would interrupt sample loops.
+ * A job that runs hears of it at its next beat, see {@see Claim}.
+ */
+final class QueueWorker extends Worker
+{
+    public function daemon($connectionName, $queue, WorkerOptions $options)
+    {
+        if (extension_loaded('pcntl')) {
+            $this->listenForSignals();
+            pcntl_async_signals(false);
+        }
+
+        return parent::daemon($connectionName, $queue, $options);
+    }
+
+    /** Keeps the parent from switching asynchronous signals and alarms on. */
+    protected function supportsAsyncSignals()
+    {
+        return false;
+    }
+
+    protected function daemonShouldRun(WorkerOptions $options, $connectionName, $queue)
+    {
+        self::takeSignals();
+
+        return parent::daemonShouldRun($options, $connectionName, $queue);
+    }
+
+    /** @return ?array<array-key, mixed> */
+    protected function stopIfNecessary(WorkerOptions $options, $lastRestart, $startTime = 0, $jobsProcessed = 0, $job = null, $lastJobProcessedAt = 0)
+    {
+        self::takeSignals();
+
+        return parent::stopIfNecessary($options, $lastRestart, $startTime, $jobsProcessed, $job, $lastJobProcessedAt);
+    }
+
+    private static function takeSignals(): void
+    {
+        if (extension_loaded('pcntl')) {
+            pcntl_signal_dispatch();
+        }
+    }
+}

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use App\Models\Media;
+use App\Models\RemedyPlan;
+use App\Models\Render;
+use App\Models\Survey;
+use App\Models\SurveyPart;
+use App\Surveys\SurveyDesk;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Queue;
+
+/**
+ * Finds what is left behind when a worker is killed: tasks it had, tasks whose job is lost, surveys nobody goes on with. They are begun
+ * again, and end with a message when that was tried often enough.
+ */
+final readonly class Supervisor
+{
+    /** @var list<class-string<Model&Task>> */
+    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class];
+
+    /** Seconds after which a task that waits, with nothing before it in its queue, has lost its job. */
+    private const JOB_LOST_AFTER = 5;
+
+    public function __construct(private SurveyDesk $surveys)
+    {
+    }
+
+    /** @return int how many were begun again or ended */
+    public function look(): int
+    {
+        $found = 0;
+        foreach (self::TASKS as $class) {
+            foreach ($class::query()->whereIn('status', ['running', 'stopping'])->get() as $task) {
+                $found += self::isLost($task) ? self::reclaim($task) : 0;
+            }
+            foreach ($class::query()->where('status', 'waiting')->get() as $task) {
+                $found += self::requeue($task);
+            }
+        }
+        foreach (Survey::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $survey) {
+            if (! $survey->parts()->whereIn('status', ['waiting', 'running', 'stopping'])->exists()) {
+                $this->surveys->goOn($survey);
+                ++$found;
+            }
+        }
+
+        return $found;
+    }
+
+    private static function isLost(Model&Task $task): bool
+    {
+        $beat = $task->getAttribute('beat_at');
+
+        return $beat === null || $beat < now()->subSeconds(Claim::LOST_AFTER);
+    }
+
+    private static function reclaim(Model&Task $task): int
+    {
+        // As it was when it was read: a worker that beats meanwhile, or ends it, keeps it.
+        $same = $task->newQuery()->whereKey($task->getKey())
+            ->where('status', $task->getAttribute('status'))->where('claim', $task->getAttribute('claim'))->where('beat_at', $task->getRawOriginal('beat_at'));
+        if ($task->getAttribute('status') === 'stopping') {
+            return $same->update(['status' => 'stopped', 'claim' => null]);
+        }
+        if ($task->getAttribute('attempts') >= Claim::MOST_ATTEMPTS) {
+            $ended = $same->update(['claim' => null, 'status' => 'stopping']);
+            if ($ended > 0) {
+                $task->refresh()->update($task->failed(sprintf('%s was begun %d times, and each time its worker was gone before it was done. Is there enough memory?', $task->name(), Claim::MOST_ATTEMPTS)));
+            }
+
+            return $ended;
+        }
+        $again = $same->update(['status' => 'waiting', 'claim' => null, 'progress' => 0.0]);
+        if ($again > 0) {
+            Claim::queue($task->refresh());
+        }
+
+        return $again;
+    }
+
+    private static function requeue(Model&Task $task): int
+    {
+        $queued = $task->getAttribute('queued_at');
+        if ($queued !== null && $queued >= (string) now()->subSeconds(self::JOB_LOST_AFTER)) {
+            return 0;
+        }
+        // Where others wait in its queue its turn has not come.
+        if (Queue::connection()->pendingSize($task->job()[1]) > 0) {
+            return 0;
+        }
+        Claim::queue($task);
+
+        return 1;
+    }
+}
