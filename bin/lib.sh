@@ -34,6 +34,13 @@ need_packages() {
         || fail "apt-get could not install ${missing[*]}; see .setup/apt.log"
 }
 
+# want_packages WHY PACKAGE... : as need_packages, but it goes on without them where they cannot be installed.
+want_packages() {
+    if command -v apt-get >/dev/null 2>&1 && [ "$(id -u)" -eq 0 ]; then
+        (need_packages "$@") || true
+    fi
+}
+
 # The SHA-256 of some files and folders, to see whether a step has to run again.
 digest() {
     find "$@" -type f -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
@@ -83,6 +90,8 @@ set_up() {
     php_extension curl || wanted+=(php8.2-curl)
     [ ${#wanted[@]} -eq 0 ] || need_packages 'the application' "${wanted[@]}"
 
+    want_packages 'the servers' nginx-light php8.2-fpm
+
     [ -d vendor ] || rm -f "$stamps/composer"
     [ -d node_modules ] || rm -f "$stamps/npm"
     [ -d public/build ] || rm -f "$stamps/build"
@@ -99,53 +108,5 @@ port_is_free() {
     php -r 'exit(@stream_socket_server("tcp://127.0.0.1:".$argv[1]) === false ? 1 : 0);' "$1"
 }
 
-# Keeps a command running, in a process group of its own: what is killed or crashes is started again.
-groups=()
-keep_running() {
-    setsid bash -c 'while :; do "$@"; sleep 1; done' keep_running "$@" </dev/null &
-    groups+=($!)
-}
-
-end_groups() {
-    local group
-    for group in "${groups[@]}"; do
-        kill -TERM -- "-$group" 2>/dev/null
-    done
-    for _ in 1 2 3 4 5 6 7 8 9 10; do
-        local alive=0
-        for group in "${groups[@]}"; do
-            kill -0 -- "-$group" 2>/dev/null && alive=1
-        done
-        [ $alive -eq 0 ] && break
-        sleep 0.2
-    done
-    for group in "${groups[@]}"; do
-        kill -KILL -- "-$group" 2>/dev/null
-    done
-    groups=()
-}
-
-# start_servers PORT LOG_FOLDER : pages and edits on PORT, listening on the next one, and a queue worker for each core, two to eight.
-start_servers() {
-    local port=$1 logs=$2
-    export HAFEN_LISTEN_URL="http://127.0.0.1:$((port + 1))"
-    export APP_URL="http://127.0.0.1:$port"
-    PHP_CLI_SERVER_WORKERS=4 keep_running php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
-    PHP_CLI_SERVER_WORKERS=6 keep_running php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
-    # Renders and surveys give way to what is being listened to.
-    local worker workers
-    workers=$(nproc 2>/dev/null || echo 2)
-    [ "$workers" -ge 2 ] || workers=2
-    [ "$workers" -le 8 ] || workers=8
-    for worker in $(seq "$workers"); do
-        keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-$worker.log" 2>&1
-    done
-}
-
-wait_for() {
-    for _ in $(seq 100); do
-        php -r 'exit(@file_get_contents($argv[1]) === false ? 1 : 0);' "$1" && return 0
-        sleep 0.2
-    done
-    return 1
-}
+# shellcheck source=bin/lib-servers.sh
+. "$root/bin/lib-servers.sh"

@@ -8,7 +8,7 @@ declare(strict_types=1);
 $call = static function (string $method, string $url, array $body = []): array {
     $context = stream_context_create(['http' => [
         'method' => $method,
-        'header' => "Content-Type: application/json\r\nAccept: application/json",
+        'header' => "Content-Type: application/json\r\nAccept: application/json\r\nX-Hafen: 1",
         'content' => $method === 'GET' ? '' : json_encode((object) $body),
         'ignore_errors' => true,
     ]]);

@@ -12,7 +12,8 @@ return [
             'foreign_key_constraints' => true,
             'busy_timeout' => 8000,
             'journal_mode' => 'WAL',
-            'synchronous' => 'NORMAL',
+            // FULL: on the disk before it is answered. bin/demo chooses it where that costs less than 5 ms.
+            'synchronous' => env('HAFEN_SYNCHRONOUS', 'NORMAL'),
             'transaction_mode' => 'IMMEDIATE',
         ],
     ],

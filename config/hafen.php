@@ -13,6 +13,9 @@ return [
     // Where listening streams are served: its own processes, so that a long stream never holds up an edit.
     'listen_url' => env('HAFEN_LISTEN_URL', ''),
 
+    // Streams that can be served at once; as many processes have to be there, and a few more to say no to others.
+    'listeners' => (int) env('HAFEN_LISTENERS', 4),
+
     // Longest run-in before a place in mid-session, in seconds, so that filters and tails sound as if played from the start.
     'pre_roll' => (float) env('HAFEN_PRE_ROLL', 1.5),
 

@@ -21,6 +21,10 @@ use App\Http\Controllers\SurveyController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
 
+// What is no number or no id is not found, however long it is.
+Route::patterns(['session' => '\d{1,15}', 'revision' => '\d{1,15}', 'preset' => '\d{1,15}', 'channel' => '[A-Za-z0-9_-]{1,64}', 'media' => '[A-Za-z0-9]{1,64}',
+    'upload' => '[0-9a-f-]{36}', 'render' => '[0-9a-f-]{36}', 'listening' => '[0-9a-f-]{36}']);
+
 Route::get('sessions', [SessionController::class, 'index']);
 Route::post('sessions', [SessionController::class, 'store']);
 Route::get('sessions/{session}', [SessionController::class, 'show']);
@@ -28,7 +32,7 @@ Route::get('sessions/{session}/revisions', [SessionController::class, 'revisions
 Route::post('sessions/{session}/edits', [EditController::class, 'store']);
 Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
 Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
-Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo'])->whereNumber('revision');
+Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo']);
 
 Route::get('sessions/{session}/channels/{channel}/key', [KeyController::class, 'show']);
 Route::get('sessions/{session}/notes', [PilotController::class, 'index']);

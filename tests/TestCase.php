@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
+use App\Http\Middleware\OnlyThisMachine;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use Hafen\Survey\FolderStore;
@@ -17,6 +18,9 @@ abstract class TestCase extends BaseTestCase
     protected function setUp(): void
     {
         parent::setUp();
+        // What the setting up ran on the console switched asynchronous signals on.
+        pcntl_async_signals(false);
+        $this->withServerVariables(['HTTP_'.str_replace('-', '_', strtoupper(OnlyThisMachine::HEADER)) => '1']);
         $this->data = sys_get_temp_dir().'/hafen-test-'.bin2hex(random_bytes(6));
         mkdir($this->data);
         // All of its own, so that tests may run beside each other.

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Database;
 
 use Illuminate\Database\SQLiteConnection;
+use PDOException;
 
 /**
  * SQLite whose transactions take the right to write when they begin. One that reads first and writes later cannot wait for
@@ -19,5 +20,18 @@ final class ImmediateSQLiteConnection extends SQLiteConnection
         $pdo->beginTransaction();
         $pdo->exec('ROLLBACK');
         $pdo->exec('BEGIN IMMEDIATE');
+    }
+
+    /**
+     * On a full disk SQLite takes a transaction back by itself, and PDO does not know: without a new connection no other transaction
+     * could ever begin.
+     */
+    protected function performRollBack($toLevel)
+    {
+        try {
+            parent::performRollBack($toLevel);
+        } catch (PDOException) {
+            $this->disconnect();
+        }
     }
 }

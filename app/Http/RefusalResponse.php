@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Listening\AllListening;
+use App\Media\DiskFull;
 use App\Sessions\StaleEdit;
 use Hafen\Refusal;
+use Illuminate\Database\QueryException;
 use Illuminate\Http\JsonResponse;
 
 /** A refusal as an answer: where, and what to do. */
@@ -18,6 +21,22 @@ final class RefusalResponse
             return new JsonResponse([...$body, 'changed' => $refusal->changed, 'change' => $refusal->change], 409);
         }
 
-        return new JsonResponse($body, 422);
+        return new JsonResponse($body, match (true) {
+            $refusal instanceof DiskFull => 507,
+            $refusal instanceof AllListening => 503,
+            default => 422,
+        });
+    }
+
+    /** A full disk or a busy database said plainly; null for what is a fault of ours. */
+    public static function ofDatabase(QueryException $exception): ?JsonResponse
+    {
+        $said = $exception->getMessage();
+
+        return match (true) {
+            str_contains($said, 'disk is full') || str_contains($said, 'disk I/O error') => self::of(DiskFull::now()),
+            str_contains($said, 'database is locked') => new JsonResponse(['place' => 'server', 'message' => 'The database was busy for too long; nothing was stored. Try again.'], 503),
+            default => null,
+        };
     }
 }

@@ -42,6 +42,15 @@ final readonly class MediaFolder
         return $this->folder('renders')."/{$id}.wav";
     }
 
+    /** @return list<string> files that are being written, or were when their process was killed */
+    public function unfinished(): array
+    {
+        return [
+            ...(glob("{$this->root}/{media,renders,surveys}/*.part", GLOB_BRACE) ?: []),
+            ...(glob("{$this->root}/uploads/*.finished") ?: []),
+        ];
+    }
+
     private function folder(string $name): string
     {
         $folder = "{$this->root}/{$name}";

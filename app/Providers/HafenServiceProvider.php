@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateSQLiteConnection;
+use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
 use App\Media\Decoder;
 use App\Media\DiskRoom;
@@ -34,6 +35,7 @@ final class HafenServiceProvider extends ServiceProvider
         $this->app->singleton(SurveyStore::class, static fn (): SurveyStore => new FolderStore(self::text('hafen.data').'/surveys'));
         $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(OpenedSessions::class);
+        $this->app->singleton(ListenerSeats::class, static fn (): ListenerSeats => new ListenerSeats(self::text('hafen.data').'/listeners', (int) self::text('hafen.listeners')));
         $this->app->bind(Decoder::class, static fn (Application $app): Decoder => new Decoder($app->make(DiskRoom::class), self::text('hafen.ffmpeg'), self::text('hafen.ffprobe')));
         $this->app->bind(QueueWorker::class, static fn (Application $app): mixed => $app->make('queue.worker'));
         $this->app->extend('queue.worker', static fn (mixed $worker, Application $app): QueueWorker => new QueueWorker(

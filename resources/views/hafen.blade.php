@@ -5,9 +5,7 @@
         <meta name="viewport" content="width=device-width, initial-scale=1">
         <title>Hafen</title>
         <link rel="icon" href="/mark.svg" type="image/svg+xml">
-        <script>
-            document.documentElement.dataset.look = localStorage.getItem('hafen.look') || 'day';
-        </script>
+        <script src="/look.js"></script>
         @vite(['resources/css/hafen.css', 'resources/js/main.ts'])
     </head>
     <body>

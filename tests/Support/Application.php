@@ -75,7 +75,7 @@ final class Application
     {
         $context = stream_context_create(['http' => [
             'method' => 'POST',
-            'header' => "Content-Type: application/json\r\nAccept: application/json",
+            'header' => "Content-Type: application/json\r\nAccept: application/json\r\nX-Hafen: 1",
             'content' => json_encode((object) $body, JSON_THROW_ON_ERROR),
             'ignore_errors' => true,
         ]]);

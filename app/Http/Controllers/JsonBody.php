@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use Hafen\Session\InvalidDocument;
 use Hafen\Session\JsonNode;
 use Illuminate\Http\Request;
 
@@ -14,6 +15,12 @@ final class JsonBody
 
     public static function of(Request $request): JsonNode
     {
+        $announced = (int) $request->headers->get('Content-Length', '0');
+        if ($announced > self::MOST_BYTES) {
+            // Not read at all.
+            throw InvalidDocument::tooLarge($announced, self::MOST_BYTES);
+        }
+
         return JsonNode::parse((string) $request->getContent(), self::MOST_BYTES);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Http\AddressNumber;
+use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
@@ -39,11 +40,12 @@ final class ListeningController
         return new JsonResponse(['id' => $listening->id]);
     }
 
-    public function stream(Request $request, Listening $listening, ListeningStream $stream): StreamedResponse
+    public function stream(Request $request, Listening $listening, ListeningStream $stream, ListenerSeats $seats): StreamedResponse
     {
+        $seat = $seats->take();
         $from = AddressNumber::of($request, 'from', 0, 0, SessionCodec::LONGEST);
 
-        return new StreamedResponse(static function () use ($stream, $listening, $from): void {
+        return new StreamedResponse(static function () use ($stream, $listening, $from, $seat): void {
             set_time_limit(0);
             while (ob_get_level() > 0) {
                 ob_end_flush();
@@ -52,7 +54,8 @@ final class ListeningController
                 echo $frame;
                 flush();
             }
-        }, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store']);
+            fclose($seat);
+        }, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store', 'X-Accel-Buffering' => 'no']);
     }
 
     /** @return array<string, mixed> */

@@ -5,32 +5,66 @@ declare(strict_types=1);
 namespace App\Http\Middleware;
 
 use Closure;
+use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Hafen has no accounts: it answers the machine it runs on, under that machine's own names. A page from elsewhere that
- * points a browser here by another name, or posts from another origin, is turned away.
+ * Hafen has no accounts: it answers the machine it runs on, under that machine's own names, and of all pages there only its own.
+ *
+ * A page from elsewhere that points a browser here by another name, a page on another port of this machine, and a form or an image
+ * that would have something changed or computed are turned away: what changes or computes needs the header X-Hafen, which no other
+ * page can send unasked, or a browser that says the request comes from this very origin. `Origin` and `Sec-Fetch-Site` are set by
+ * browsers and out of a page's reach (Fetch Metadata Request Headers, W3C).
  */
 final class OnlyThisMachine
 {
+    public const HEADER = 'X-Hafen';
+
     private const NAMES = ['127.0.0.1', 'localhost', '[::1]', '::1'];
 
     /** @param  Closure(Request): Response  $next */
     public function handle(Request $request, Closure $next): Response
     {
+        if (! in_array($request->getHost(), self::NAMES, true)) {
+            return self::refused('Hafen answers only on the machine it runs on.');
+        }
         $origin = $request->headers->get('Origin');
-        $originHost = is_string($origin) ? parse_url($origin, PHP_URL_HOST) : null;
-        if (! in_array($request->getHost(), self::NAMES, true) || ($origin !== null && ! in_array($originHost, self::NAMES, true))) {
-            return new Response('Hafen answers only on the machine it runs on.', 403);
+        $isNeighbour = $origin !== null && $origin !== $request->getSchemeAndHttpHost() && $this->mayListen($request, $origin);
+        if (! $isNeighbour && ! self::isOwn($request, $origin)) {
+            return self::refused('Hafen answers its own page. Programs send the header '.self::HEADER.'.');
         }
         $response = $next($request);
-        if ($origin !== null) {
-            // Listening comes from a neighbouring port of the same machine.
+        if ($isNeighbour) {
             $response->headers->set('Access-Control-Allow-Origin', $origin);
             $response->headers->set('Vary', 'Origin');
         }
 
-        return $response;
+        return SecurityHeaders::on($response);
+    }
+
+    /** Where PHP's own server is used, listening comes from a neighbouring port: the page on the application's may read that. */
+    private function mayListen(Request $request, string $origin): bool
+    {
+        return $request->isMethod('GET') && $request->is('api/listenings/*/stream') && $origin === config('app.url');
+    }
+
+    private static function isOwn(Request $request, ?string $origin): bool
+    {
+        if ($origin !== null && $origin !== $request->getSchemeAndHttpHost()) {
+            return false;
+        }
+        $site = $request->headers->get('Sec-Fetch-Site');
+        if ($request->isMethodSafe()) {
+            // A program says nothing of a site; the address bar says "none"; a link may lead to the page, but not into what computes.
+            return in_array($site, [null, 'none', 'same-origin'], true) || ! $request->is('api/*');
+        }
+
+        return $site === 'same-origin' || ($request->headers->has(self::HEADER) && in_array($site, [null, 'none'], true));
+    }
+
+    private static function refused(string $message): Response
+    {
+        return SecurityHeaders::on(new JsonResponse(['place' => 'origin', 'message' => $message], 403));
     }
 }

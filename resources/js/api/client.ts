@@ -14,7 +14,8 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     try {
         response = await fetch(`/api/${path}`, {
             method,
-            headers: { Accept: 'application/json', 'Content-Type': 'application/json' },
+            // The header no other page can send here unasked.
+            headers: { Accept: 'application/json', 'Content-Type': 'application/json', 'X-Hafen': '1' },
             body: body === undefined ? undefined : body instanceof Blob ? body : JSON.stringify(body),
         });
     } catch {

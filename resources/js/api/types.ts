@@ -54,6 +54,8 @@ export type RowName = 'inserts' | 'postInserts';
 export interface SessionState {
     id: number;
     change: number;
+    /** What happened to the session that its owner has to know. */
+    notice: string | null;
     revision: number;
     document: Session;
     undo: string | null;
@@ -287,10 +289,14 @@ export interface MediaState {
     id: string;
     name: string;
     status: 'preparing' | 'ready' | 'failed';
+    /** 0 to 1, while it is prepared. */
+    progress: number;
     message: string | null;
     sampleRate: number | null;
     channels: number | null;
     format: string | null;
+    /** Samples that are no numbers and are read as silence. */
+    unreadable: number;
     length: number | null;
     overview: number[] | null;
 }

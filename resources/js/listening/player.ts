@@ -57,7 +57,8 @@ export class Player implements FrameReceiver {
         this.abort = abort;
         const response = await fetch(url, { signal: abort.signal });
         if (!response.ok || !response.body) {
-            throw new Error(`The listening stream answered with status ${response.status}.`);
+            const answer = (await response.json().catch(() => ({}))) as { message?: string };
+            throw new Error(answer.message ?? `The listening stream answered with status ${response.status}.`);
         }
         void this.receive(response.body, abort);
     }

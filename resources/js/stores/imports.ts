@@ -40,12 +40,13 @@ export const useImports = defineStore('imports', () => {
         }
     }
 
-    async function prepared(id: string): Promise<MediaState> {
+    async function prepared(id: string, report: (progress: number) => void = () => undefined): Promise<MediaState> {
         for (;;) {
             const media = await api.get<MediaState>(`media/${id}?sampleRate=${session.document?.sampleRate ?? 48000}`);
             if (media.status !== 'preparing') {
                 return media;
             }
+            report(media.progress);
             await new Promise((resolve) => setTimeout(resolve, 250));
         }
     }
@@ -75,11 +76,18 @@ export const useImports = defineStore('imports', () => {
             };
             try {
                 const id = await send(file, (progress) => update({ progress }));
-                update({ step: 'preparing', progress: 1 });
-                const media = await prepared(id);
+                update({ step: 'preparing', progress: 0 });
+                const media = await prepared(id, (progress) => update({ progress }));
                 if (media.status === 'failed' || media.length === null) {
                     tell(media.message ?? 'The file could not be read.', 'warning', file.name);
                     continue;
+                }
+                if (media.unreadable > 0) {
+                    tell(
+                        `${media.unreadable} samples of it are no numbers, or infinite. They are read as silence.`,
+                        'warning',
+                        file.name,
+                    );
                 }
                 const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Untitled';
                 const reference = {

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { api, Refused } from '@/api/client';
 import type { Channel, Edit, Send, SessionState, SessionSummary } from '@/api/types';
 import { findInsert, type Place } from '@/inserts';
-import { tellRefusal } from './notices';
+import { tell, tellRefusal } from './notices';
 
 interface Waiting {
     edit: Edit;
@@ -70,6 +70,9 @@ export const useSession = defineStore('session', () => {
 
     function take(next: SessionState): void {
         const changed = state.value?.id === next.id && state.value.change !== next.change;
+        if (next.notice && next.notice !== state.value?.notice) {
+            tell(next.notice, 'warning', next.document.name);
+        }
         state.value = next;
         if (changed) {
             neighbours.postMessage({ session: next.id, change: next.change });

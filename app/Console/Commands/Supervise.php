@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Storage\Sweep;
+use App\Work\Supervisor;
+use Illuminate\Console\Command;
+use Throwable;
+
+/** Looks after work whose worker is gone, once a second, and after what killed processes left on the disk, once a minute. */
+final class Supervise extends Command
+{
+    private const SWEEP_EVERY = 60;
+
+    protected $signature = 'hafen:supervise {--once : look once and end}';
+
+    protected $description = 'Begins work again whose worker is gone';
+
+    public function handle(Supervisor $supervisor, Sweep $sweep): int
+    {
+        for ($round = 0; ; ++$round) {
+            try {
+                $supervisor->look();
+                if ($round % self::SWEEP_EVERY === 0) {
+                    $sweep->look();
+                }
+            } catch (Throwable $failure) {
+                // The next round may fare better: the disk was full, or the database busy.
+                report($failure);
+            }
+            if ($this->option('once') === true) {
+                return self::SUCCESS;
+            }
+            sleep(1);
+        }
+    }
+}
