@@ -30,9 +30,11 @@ keep_running() {
             done
         }
         while :; do
+            SECONDS=0
             "$@" & wait $!
             end_leftovers
-            sleep 0.2
+            # What ends as soon as it begins is not begun in a hurry.
+            if [ "$SECONDS" -ge 2 ]; then sleep 0.2; else sleep 0.8; fi
         done' keep_running "$@" </dev/null &
     groups+=($!)
     [ -z "${groups_file:-}" ] || printf '%s %s\n' "$!" "$(start_time $!)" >>"$groups_file"
@@ -192,9 +194,10 @@ http {
 CONF
 }
 
-# start_servers PORT LOG_FOLDER DATA_FOLDER : pages, edits and listening on PORT, a queue worker for each core (two to eight) and a supervisor.
+# start_servers PORT LOG_FOLDER : pages, edits and listening on PORT, a queue worker for each core (two to eight) and a supervisor.
 start_servers() {
-    local port=$1 logs=$2 data=$3 run
+    local port=$1 logs run
+    logs=$(cd "$2" && pwd)
     export APP_URL="http://127.0.0.1:$port"
     if has_standard_servers; then
         # Short, as the path of a socket may have 100 letters.

@@ -9,7 +9,7 @@ trap 'end_groups; exit 0' INT TERM EXIT
 : >"$data/hafen.sqlite"
 php artisan migrate --force --quiet || exit 1
 php artisan hafen:demo || exit 1
-start_servers "$port" "$data" "$data"
+start_servers "$port" "$data"
 wait_for "http://127.0.0.1:$port/api/sessions" || exit 1
 : >"$data/ready"
 while :; do wait; done
