@@ -14,6 +14,9 @@ use Throwable;
  */
 final class SampleLoops
 {
+    /** Whatever else this PHP is told to report: what could have made samples wrong. */
+    private const FAULTS = E_ALL & ~E_DEPRECATED & ~E_USER_DEPRECATED;
+
     private static ?bool $hasSignals = null;
 
     /**
@@ -46,7 +49,7 @@ final class SampleLoops
     }
 
     /**
-     * Does work on samples. The first PHP warning, notice or deprecation in it ends it.
+     * Does work on samples. The first PHP warning or notice in it ends it.
      *
      * @template T
      *
@@ -68,9 +71,11 @@ final class SampleLoops
             }
             throw LoopFault::of($message, $file, $line);
         });
+        $reported = error_reporting(self::FAULTS);
         try {
             return $work();
         } finally {
+            error_reporting($reported);
             restore_error_handler();
         }
     }
