@@ -17,6 +17,7 @@ use App\Http\Controllers\RenderController;
 use App\Http\Controllers\RowPresetController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SplitPresetController;
+use App\Http\Controllers\StorageController;
 use App\Http\Controllers\SurveyController;
 use App\Http\Controllers\UploadController;
 use Illuminate\Support\Facades\Route;
@@ -74,6 +75,14 @@ Route::post('sessions/{session}/renders', [RenderController::class, 'store']);
 Route::get('renders/{render}', [RenderController::class, 'show']);
 Route::post('renders/{render}/stop', [RenderController::class, 'stop']);
 Route::get('renders/{render}/file', [RenderController::class, 'file']);
+
+Route::get('storage', [StorageController::class, 'show']);
+Route::delete('storage/media', [StorageController::class, 'removeUnusedMedia']);
+Route::delete('storage/captured', [StorageController::class, 'removeCaptured']);
+Route::delete('media/{media}', [StorageController::class, 'removeMedia']);
+Route::delete('renders/{render}', [StorageController::class, 'removeRender']);
+Route::delete('sessions/{session}', [StorageController::class, 'removeSession']);
+Route::post('sessions/{session}/thin', [StorageController::class, 'thin']);
 
 Route::post('sessions/{session}/listenings', [ListeningController::class, 'store']);
 Route::put('listenings/{listening}', [ListeningController::class, 'update']);

@@ -8,7 +8,7 @@ namespace App\Media;
 final readonly class DiskRoom
 {
     /** @param  int  $reserve  bytes that stay free for edits */
-    public function __construct(private string $folder, private int $reserve)
+    public function __construct(private string $folder, public int $reserve)
     {
     }
 

@@ -42,6 +42,30 @@ final readonly class MediaFolder
         return $this->folder('renders')."/{$id}.wav";
     }
 
+    /** @return list<string> the import and all that was made from it */
+    public function filesOf(Media $media): array
+    {
+        return glob("{$this->root}/media/{$media->id}.*") ?: [];
+    }
+
+    /** Bytes of an import and all that was made from it. */
+    public function sizeOf(Media $media): int
+    {
+        return self::sum($this->filesOf($media));
+    }
+
+    /** Bytes in one of the folders: media, renders, surveys, uploads. */
+    public function size(string $folder): int
+    {
+        return self::sum(glob("{$this->root}/{$folder}/*") ?: []);
+    }
+
+    /** @param  list<string>  $paths */
+    private static function sum(array $paths): int
+    {
+        return array_sum(array_map(static fn (string $path): int => (int) @filesize($path), $paths));
+    }
+
     /** @return list<string> files that are being written, or were when their process was killed */
     public function unfinished(): array
     {

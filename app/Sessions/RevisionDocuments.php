@@ -51,6 +51,18 @@ final class RevisionDocuments
         return $document;
     }
 
+    /**
+     * Notes which recordings a session names.
+     *
+     * @param  list<string>  $media
+     */
+    public static function nameMedia(int $session, array $media): void
+    {
+        foreach (array_chunk(array_unique($media), 200) as $some) {
+            DB::table('session_media')->insertOrIgnore(array_map(static fn (string $id): array => ['session_id' => $session, 'media_id' => $id], $some));
+        }
+    }
+
     /** Turns whole documents, as revisions had them before, into differences. Once, by a migration. */
     public static function convert(): void
     {
@@ -58,6 +70,7 @@ final class RevisionDocuments
         foreach (Revision::query()->orderBy('id')->lazyById(100) as $revision) {
             $parent = $revision->parent_id === null ? null : Revision::query()->whereKey($revision->parent_id)->first();
             DB::table('revisions')->where('id', $revision->id)->update(self::kept($parent, $document($parent?->id), $document($revision->id)));
+            self::nameMedia($revision->session_id, preg_match_all('/"(?:file|recording)":"([0-9a-f]{64})"/', $document($revision->id), $found) > 0 ? $found[1] : []);
         }
         foreach (StoredSession::query()->whereNotNull('head_id')->get() as $session) {
             $session->update(['document' => $document($session->head_id)]);

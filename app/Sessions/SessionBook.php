@@ -7,12 +7,14 @@ namespace App\Sessions;
 use App\Models\Revision;
 use App\Models\StoredSession;
 use Hafen\Edit\EditCodec;
+use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Session\InvalidDocument;
 use Hafen\Session\JsonNode;
 use Hafen\Session\NotYetSupported;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
+use Hafen\Session\SessionFiles;
 use Hafen\Session\SessionSize;
 use Hafen\Session\SessionTooLarge;
 use Illuminate\Support\Facades\DB;
@@ -38,7 +40,7 @@ final readonly class SessionBook
     /** Paths an edit may name before it counts as touching everything. */
     private const MOST_TOUCHES = 200;
 
-    public function __construct(private SessionCodec $codec, private EditCodec $edits, private OpenedSessions $opened)
+    public function __construct(private SessionCodec $codec, private EditCodec $edits, private OpenedSessions $opened, private ProcessorCatalogue $processors)
     {
     }
 
@@ -51,6 +53,7 @@ final readonly class SessionBook
             $stored = StoredSession::query()->create(['name' => $session->name, 'change' => 1, 'document' => $document]);
             $revision = $stored->revisions()->create([...RevisionDocuments::kept(null, '', $document), 'touches' => [], 'label' => 'Start']);
             $stored->update(['head_id' => $revision->id]);
+            $this->nameMedia($stored->id, $document);
 
             return $stored->setRelation('head', $revision)->refresh();
         });
@@ -150,6 +153,34 @@ final readonly class SessionBook
         });
     }
 
+    /**
+     * Removes old revisions: of a session only the newest stay, and the one it is at.
+     *
+     * @return int how many were removed
+     */
+    public function thin(int $id, int $keep): int
+    {
+        return DB::transaction(function () use ($id, $keep): int {
+            $stored = StoredSession::query()->findOrFail($id);
+            $kept = $stored->revisions()->orderByDesc('id')->limit($keep)->pluck('id')->push($stored->head_id)->unique();
+            // Those whose parent goes become documents in full, while the parent is still there to read them by.
+            $depths = [];
+            foreach ($stored->revisions()->whereIn('id', $kept)->orderBy('id')->get() as $revision) {
+                $parent = $revision->parent_id;
+                if ($parent !== null && isset($depths[$parent])) {
+                    $depths[$revision->id] = $revision->depth === 0 ? 0 : $depths[$parent] + 1;
+                    $revision->update(['depth' => $depths[$revision->id]]);
+
+                    continue;
+                }
+                $depths[$revision->id] = 0;
+                $revision->update(['parent_id' => null, ...RevisionDocuments::kept(null, '', RevisionDocuments::of($revision))]);
+            }
+
+            return DB::table('revisions')->where('session_id', $id)->whereNotIn('id', $kept)->delete();
+        });
+    }
+
     /** The revision redo leads to: the newest that was made from this one. */
     public function next(StoredSession $stored): ?Revision
     {
@@ -214,10 +245,19 @@ final readonly class SessionBook
             $head = $revision();
             $stored->update(['head_id' => $head->id, 'change' => $stored->change + 1, 'name' => $name, 'document' => $document, 'notice' => $notice]);
             $stored->changes()->create(['number' => $stored->change, 'touches' => $touches, 'label' => $label]);
+            $this->nameMedia($stored->id, $document);
             $stored->changes()->where('number', '<', $stored->change - self::REMEMBERED)->delete();
 
             return $stored->setRelation('head', $head);
         });
+    }
+
+    private function nameMedia(int $id, string $document): void
+    {
+        RevisionDocuments::nameMedia($id, array_values(array_filter(
+            SessionFiles::of($this->opened->of($document), $this->processors),
+            static fn (string $file): bool => strlen($file) <= 64,
+        )));
     }
 
     /** @throws InvalidDocument when no revision can be read */

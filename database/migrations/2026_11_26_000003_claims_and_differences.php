@@ -37,6 +37,12 @@ return new class extends Migration
             // How many differences lie between it and a document in full; 0 is one in full.
             $table->unsignedSmallInteger('depth')->default(0);
         });
+        Schema::create('session_media', static function (Blueprint $table): void {
+            // Every recording any revision of a session names: none of them goes while the session is there.
+            $table->foreignId('session_id')->constrained()->cascadeOnDelete();
+            $table->string('media_id', 64);
+            $table->primary(['session_id', 'media_id']);
+        });
         RevisionDocuments::convert();
         Schema::table('revisions', static fn (Blueprint $table) => $table->dropColumn(['document', 'edit']));
         // Surveys and plans are of the session as it is; figures from before are measured again.

@@ -78,3 +78,9 @@ export function depth(level: number | null | undefined): 'none' | 'shoal' | 'wat
 
 /** What the taps of a channel are called, in the order sound passes. */
 export const TAP_NAMES = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' } as const;
+
+/** "12.4 MB". */
+export function size(bytes: number): string {
+    const [unit, name] = bytes >= 1e9 ? [1e9, 'GB'] : bytes >= 1e6 ? [1e6, 'MB'] : [1e3, 'kB'];
+    return `${(bytes / unit).toFixed(name === 'kB' ? 0 : 1)} ${name}`;
+}

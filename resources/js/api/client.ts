@@ -36,5 +36,5 @@ export const api = {
     get: <T>(path: string) => call<T>('GET', path),
     post: <T>(path: string, body: unknown = {}) => call<T>('POST', path, body),
     put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
-    delete: (path: string) => call<void>('DELETE', path),
+    delete: <T = void>(path: string) => call<T>('DELETE', path),
 };

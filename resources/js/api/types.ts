@@ -339,3 +339,31 @@ export interface SplitPreset {
 
 /** An edit as the server takes it; docs/formats/edits.md lists them. */
 export type Edit = { type: string } & Record<string, unknown>;
+
+/** A recording in the library, with what uses it. */
+export interface StoredMedia {
+    id: string;
+    name: string;
+    status: 'preparing' | 'ready' | 'failed';
+    message: string | null;
+    format: string | null;
+    sampleRate: number | null;
+    channels: number | null;
+    frames: number | null;
+    unreadable: number;
+    bytes: number;
+    /** Names of sessions and presets. */
+    usedBy: string[];
+}
+
+/** What lies on the disk; sizes in bytes. */
+export interface StorageContents {
+    free: number;
+    /** Kept free for edits. */
+    reserve: number;
+    captured: number;
+    keptRevisions: number;
+    sessions: { id: number; name: string; bytes: number; revisions: number; at: string }[];
+    media: StoredMedia[];
+    renders: { id: string; name: string; session: number; bytes: number; at: string }[];
+}

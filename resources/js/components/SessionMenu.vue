@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { ElMessageBox } from 'element-plus';
+import { ref } from 'vue';
+import StorageDialog from '@/components/StorageDialog.vue';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 
 const session = useSession();
+const isStorageOpen = ref(false);
 
 async function ask(title: string, value: string): Promise<string | null> {
     try {
@@ -56,9 +59,11 @@ async function rename(): Promise<void> {
                 >
                 <el-dropdown-item divided :command="create">New session …</el-dropdown-item>
                 <el-dropdown-item :command="rename">Rename …</el-dropdown-item>
+                <el-dropdown-item :command="() => (isStorageOpen = true)">Storage …</el-dropdown-item>
             </el-dropdown-menu>
         </template>
     </el-dropdown>
+    <StorageDialog v-model="isStorageOpen" />
 </template>
 
 <style scoped>
