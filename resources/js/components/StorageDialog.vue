@@ -12,7 +12,8 @@ const open = defineModel<boolean>({ required: true });
 const storage = useStorage();
 const session = useSession();
 const contents = computed(() => storage.contents);
-const total = computed(() => storage.sum(storage.parts) + (contents.value?.free ?? 0));
+const total = computed(() => Math.max(1, storage.sum(storage.parts)));
+const revisions = (count: number) => `${count} ${count === 1 ? 'revision' : 'revisions'}`;
 
 watch(open, (isOpen) => isOpen && void storage.load());
 
@@ -37,10 +38,10 @@ function about(media: StoredMedia): string {
 const day = (at: string) =>
     new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
 
-async function removeSession(id: number, name: string, revisions: number): Promise<void> {
+async function removeSession(id: number, name: string, count: number): Promise<void> {
     try {
         await ElMessageBox.confirm(
-            `${name} goes with its ${revisions} revisions and its renders. This cannot be undone; its recordings stay.`,
+            `${name} goes with ${revisions(count)} and its renders. This cannot be undone; its recordings stay.`,
             'Remove a session',
             { confirmButtonText: `Remove ${name}`, cancelButtonText: 'Keep it' },
         );
@@ -68,8 +69,8 @@ async function removeSession(id: number, name: string, revisions: number): Promi
                     <i :class="`part part-${index}`" aria-hidden="true"></i>{{ part.name }}
                     <b class="figure">{{ size(part.bytes) }}</b>
                 </span>
-                <span
-                    ><i class="part" aria-hidden="true"></i>Free <b class="figure">{{ size(contents.free) }}</b></span
+                <span class="free"
+                    >Free <b class="figure">{{ size(contents.free) }}</b></span
                 >
             </p>
             <p class="soft">
@@ -82,7 +83,7 @@ async function removeSession(id: number, name: string, revisions: number): Promi
                     <tbody>
                         <tr v-for="entry in contents.sessions" :key="entry.id">
                             <th scope="row">{{ entry.name }}</th>
-                            <td>{{ entry.revisions }} revisions, {{ day(entry.at) }}</td>
+                            <td>{{ revisions(entry.revisions) }}, {{ day(entry.at) }}</td>
                             <td class="figure">{{ size(entry.bytes) }}</td>
                             <td class="act">
                                 <button
@@ -189,6 +190,7 @@ async function removeSession(id: number, name: string, revisions: number): Promi
 
 <style scoped>
 .contents {
+    color: var(--ink);
     max-height: 68vh;
     overflow-y: auto;
     padding-right: 8px;
@@ -236,6 +238,10 @@ async function removeSession(id: number, name: string, revisions: number): Promi
     margin-right: 6px;
     border: 1px solid var(--contour);
     border-radius: 2px;
+}
+
+.free {
+    margin-left: auto;
 }
 
 .legend b {
