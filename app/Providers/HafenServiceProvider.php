@@ -14,6 +14,7 @@ use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
 use App\Work\QueueWorker;
 use Closure;
+use Hafen\Audio\SampleLoops;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\SurveyStore;
@@ -32,7 +33,7 @@ final class HafenServiceProvider extends ServiceProvider
         Connection::resolverFor('sqlite', static fn (PDO|Closure $pdo, string $database, string $prefix, array $config): ImmediateSQLiteConnection => new ImmediateSQLiteConnection($pdo, $database, $prefix, $config));
         $this->app->singleton(ProcessorCatalogue::class, static fn (): ProcessorCatalogue => ProcessorCatalogue::standard());
         $this->app->singleton(MediaFolder::class, static fn (): MediaFolder => new MediaFolder(self::text('hafen.data')));
-        $this->app->singleton(SurveyStore::class, static fn (): SurveyStore => new FolderStore(self::text('hafen.data').'/surveys'));
+        $this->app->singleton(SurveyStore::class, static fn (): SurveyStore => new FolderStore(self::text('hafen.data').'/surveys', reserve: (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(OpenedSessions::class);
         $this->app->singleton(ListenerSeats::class, static fn (): ListenerSeats => new ListenerSeats(self::text('hafen.data').'/listeners', (int) self::text('hafen.listeners')));
@@ -52,7 +53,7 @@ final class HafenServiceProvider extends ServiceProvider
     public function boot(): void
     {
         // Console commands switch asynchronous signals on; sample loops must not be interrupted.
-        Event::listen(CommandStarting::class, static fn (): bool => function_exists('pcntl_async_signals') && pcntl_async_signals(false));
+        Event::listen(CommandStarting::class, SampleLoops::keepSignalsOut(...));
     }
 
     private static function text(string $key): string

@@ -58,7 +58,7 @@ final class Claim
         }
         $task->refresh();
         // Console commands switch asynchronous signals on; sample loops must not be interrupted.
-        function_exists('pcntl_async_signals') && pcntl_async_signals(false);
+        SampleLoops::keepSignalsOut();
         try {
             $work($claim);
         } catch (Refusal $refusal) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use Hafen\Audio\SampleLoops;
 use Illuminate\Queue\Worker;
 use Illuminate\Queue\WorkerOptions;
 
@@ -17,7 +18,7 @@ final class QueueWorker extends Worker
     {
         if (extension_loaded('pcntl')) {
             $this->listenForSignals();
-            pcntl_async_signals(false);
+            SampleLoops::keepSignalsOut();
         }
 
         return parent::daemon($connectionName, $queue, $options);

@@ -14,7 +14,8 @@ final class Application
     /** @var resource */
     private $process;
 
-    private function __construct(public readonly int $port, public readonly string $data)
+    /** @param  array<string, string>  $more  environment */
+    private function __construct(public readonly int $port, public readonly string $data, array $more = [])
     {
         $root = dirname(__DIR__, 2);
         $environment = [
@@ -25,6 +26,7 @@ final class Application
             'HAFEN_DATA' => $data,
             'HAFEN_DATABASE' => "{$data}/hafen.sqlite",
             'QUEUE_CONNECTION' => 'database',
+            ...$more,
         ];
         $process = proc_open(
             ['bash', "{$root}/tests/Support/serve.sh", (string) $port, $data],
@@ -41,6 +43,19 @@ final class Application
             }
             usleep(200_000);
         }
+    }
+
+    /**
+     * One more, on a data folder of its own; to be stopped by who started it.
+     *
+     * @param  array<string, string>  $environment
+     */
+    public static function on(string $data, array $environment = []): self
+    {
+        $application = new self(self::freePort(), $data, $environment);
+        register_shutdown_function($application->stop(...));
+
+        return $application;
     }
 
     /** The one instance all browser tests share; it ends with the test run. */
@@ -83,11 +98,14 @@ final class Application
         return json_decode((string) file_get_contents($this->url("/api/{$path}"), false, $context), true, 64, JSON_THROW_ON_ERROR);
     }
 
-    private function stop(): void
+    public function stop(): void
     {
+        if (! is_resource($this->process)) {
+            return;
+        }
         proc_terminate($this->process);
         proc_close($this->process);
-        exec('rm -rf '.escapeshellarg($this->data));
+        exec('rm -rf '.escapeshellarg($this->data).' 2>/dev/null');
     }
 
     private static function freePort(): int

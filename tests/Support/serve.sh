@@ -12,4 +12,4 @@ php artisan hafen:demo || exit 1
 start_servers "$port" "$data"
 wait_for "http://127.0.0.1:$port/api/sessions" || exit 1
 : >"$data/ready"
-while :; do wait; done
+while [ -n "$(jobs -p)" ]; do wait; done

@@ -11,6 +11,7 @@ use App\Models\Upload;
 use App\Sessions\SessionBook;
 use App\Surveys\SurveyDesk;
 use App\Work\Claim;
+use Hafen\Audio\SampleLoops;
 use Hafen\Demo\FerryTerminal;
 use Illuminate\Console\Command;
 
@@ -27,6 +28,7 @@ final class SetUpDemo extends Command
             return self::SUCCESS;
         }
         $this->info('Making the demo session "Ferry Terminal" (ten tracks, half a minute each, and the paths they take) ...');
+        SampleLoops::keepSignalsOut();
         $demo = new FerryTerminal;
         $ids = [];
         foreach (array_keys(FerryTerminal::voices()) as $voice) {

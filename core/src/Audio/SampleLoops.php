@@ -19,6 +19,14 @@ final class SampleLoops
 
     private static ?bool $hasSignals = null;
 
+    /** Switches asynchronous signals off: signals wait until they are asked for. */
+    public static function keepSignalsOut(): void
+    {
+        if (self::$hasSignals ??= function_exists('pcntl_async_signals')) {
+            pcntl_async_signals(false);
+        }
+    }
+
     /**
      * Refuses to go on where something could interrupt a loop. Cheap enough for every block.
      *

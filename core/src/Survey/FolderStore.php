@@ -25,7 +25,8 @@ final readonly class FolderStore implements SurveyStore
     /** Seconds after which nobody works in a temporary folder any more. */
     private const LEFT_BEHIND = 6 * 3600;
 
-    public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK)
+    /** @param  int  $reserve  bytes of the disk that stay free */
+    public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK, private int $reserve = 0)
     {
         if (! is_dir($folder) && ! @mkdir($folder, 0o775, true) && ! is_dir($folder)) {
             throw SurveyStoreFull::cannotWrite($folder);
@@ -88,7 +89,7 @@ final readonly class FolderStore implements SurveyStore
 
     public function record(string $key, string $stage): Recorder
     {
-        return new Recorder($this->path($key, $stage));
+        return new Recorder($this->path($key, $stage), $this->reserve);
     }
 
     public function replay(string $key, string $stage, int $start): Replay

@@ -14,6 +14,9 @@ use Hafen\Audio\Block;
  */
 final class Recorder
 {
+    /** Bytes after which it is looked whether the disk still has room. */
+    private const CHECK_EVERY = 4 << 20;
+
     public const SILENT_MONO = "\0";
 
     public const SILENT_STEREO = "\1";
@@ -30,9 +33,12 @@ final class Recorder
 
     private int $written = 0;
 
+    private int $checked = 0;
+
     private readonly string $unfinished;
 
-    public function __construct(private readonly string $path)
+    /** @param  int  $reserve  bytes of the disk that stay free */
+    public function __construct(private readonly string $path, private readonly int $reserve = 0)
     {
         $this->unfinished = $path.'.'.bin2hex(random_bytes(6)).'.part';
         $stream = is_dir(dirname($path)) ? @fopen($this->unfinished, 'wb') : false;
@@ -92,5 +98,12 @@ final class Recorder
             throw SurveyStoreFull::cannotWrite(dirname($this->path));
         }
         $this->written += strlen($bytes);
+        if ($this->written >= $this->checked) {
+            $this->checked = $this->written + self::CHECK_EVERY;
+            if ((int) @disk_free_space(dirname($this->path)) < $this->reserve) {
+                $this->discard();
+                throw SurveyStoreFull::reserve(dirname($this->path), $this->reserve);
+            }
+        }
     }
 }

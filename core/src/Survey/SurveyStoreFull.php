@@ -18,4 +18,9 @@ final class SurveyStoreFull extends Refusal
     {
         return new self($path, 'A measurement was taken away while it was needed. Measure again.');
     }
+
+    public static function reserve(string $folder, int $reserve): self
+    {
+        return new self($folder, sprintf('What was captured cannot be kept: %d MB of the disk are left free for edits. Make room and measure again.', intdiv($reserve, 1_000_000)));
+    }
 }
