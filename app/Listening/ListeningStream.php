@@ -93,23 +93,32 @@ final class ListeningStream
      */
     public function frames(Listening $listening, int $from): Generator
     {
+        yield Frames::HEADER;
+        try {
+            yield from $this->played($listening, $from);
+        } catch (Refusal $refusal) {
+            // Sound that cannot be trusted is not sent: a fault in the engine, a recording that is gone.
+            yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
+            yield Frames::end();
+        }
+    }
+
+    /**
+     * @return Generator<int, string>
+     *
+     * @throws Refusal
+     */
+    private function played(Listening $listening, int $from): Generator
+    {
         $reader = new WishesReader($listening->id);
         $stored = StoredSession::query()->findOrFail($listening->session_id);
         $this->storedId = $stored->id;
         $this->session = $this->book->open($stored);
         $rate = $this->session->sampleRate;
         $this->compiler = $this->engines->compiler($rate);
-        yield Frames::HEADER;
-        try {
-            $wishes = $reader->read();
-            $this->session = $wishes === null ? $this->session : $this->swept($this->session, $wishes);
-            $this->engine = new Engine($this->compiler, $this->session);
-        } catch (Refusal $refusal) {
-            yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
-            yield Frames::end();
-
-            return;
-        }
+        $wishes = $reader->read();
+        $this->session = $wishes === null ? $this->session : $this->swept($this->session, $wishes);
+        $this->engine = new Engine($this->compiler, $this->session);
         $this->wishes = new Wishes($stored->change, null, null, null, null, 1, false, $wishes?->sweep);
         if ($wishes !== null) {
             yield from $this->follow($wishes, $from, false);

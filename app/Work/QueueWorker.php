@@ -17,11 +17,21 @@ final class QueueWorker extends Worker
     public function daemon($connectionName, $queue, WorkerOptions $options)
     {
         if (extension_loaded('pcntl')) {
-            $this->listenForSignals();
             SampleLoops::keepSignalsOut();
+            $this->listenForSignals();
         }
 
         return parent::daemon($connectionName, $queue, $options);
+    }
+
+    /** As the parent does, but without ever switching asynchronous signals on: one that came right then crashed the JIT. */
+    protected function listenForSignals()
+    {
+        foreach ([SIGQUIT, SIGTERM, SIGINT] as $signal) {
+            pcntl_signal($signal, fn (): bool => $this->shouldQuit = true);
+        }
+        pcntl_signal(SIGUSR2, fn (): bool => $this->paused = true);
+        pcntl_signal(SIGCONT, fn (): bool => $this->paused = false);
     }
 
     /** Keeps the parent from switching asynchronous signals and alarms on. */

@@ -66,7 +66,8 @@ final class WavWriter
         int $riffLimit = self::RIFF_LIMIT,
     ): self {
         $folder = dirname($path);
-        $unfinished = $path.'.'.bin2hex(random_bytes(6)).'.part';
+        // A device or a pipe is written to as it is.
+        $unfinished = file_exists($path) && ! is_file($path) ? $path : $path.'.'.bin2hex(random_bytes(6)).'.part';
         $stream = is_dir($folder) && is_writable($folder) && ! is_dir($path) ? @fopen($unfinished, 'wb') : false;
         if ($stream === false) {
             throw UnableToWriteAudioFile::open($path);
@@ -127,7 +128,7 @@ final class WavWriter
             $this->putAt($this->dataStart - 4, pack('V', $this->dataBytes));
         }
         $this->open = false;
-        if (! fclose($this->stream) || ! @rename($this->unfinished, $this->path)) {
+        if (! fclose($this->stream) || ($this->unfinished !== $this->path && ! @rename($this->unfinished, $this->path))) {
             throw UnableToWriteAudioFile::write($this->path, $this->dataBytes);
         }
     }
@@ -139,7 +140,9 @@ final class WavWriter
             $this->open = false;
             fclose($this->stream);
         }
-        @unlink($this->unfinished);
+        if ($this->unfinished !== $this->path) {
+            @unlink($this->unfinished);
+        }
     }
 
     private function put(string $bytes): void

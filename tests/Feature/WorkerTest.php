@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+/** A worker and its work, in processes and on a database of their own. */
+function worker(string $folder): array
+{
+    return [
+        'PATH' => (string) getenv('PATH'), 'PHP_INI_SCAN_DIR' => ':'.base_path('config/php'), 'APP_ENV' => 'local', 'APP_KEY' => 'base64:aGFmZW4taGFmZW4taGFmZW4taGFmZW4taGFmZW4tMDA=',
+        'HAFEN_DATA' => $folder, 'HAFEN_DATABASE' => "{$folder}/hafen.sqlite", 'QUEUE_CONNECTION' => 'database', 'CACHE_STORE' => 'array', 'LOG_CHANNEL' => 'null',
+    ];
+}
+
+/** @return array<string, mixed> */
+function tasks(string $folder, string $what): array
+{
+    $process = proc_open([PHP_BINARY, base_path('tests/Support/worker-tasks.php'), $what], [1 => ['pipe', 'w'], 2 => ['redirect', 1]], $pipes, base_path(), worker($folder));
+    assert(is_resource($process));
+    $said = (string) stream_get_contents($pipes[1]);
+    expect(proc_close($process))->toBe(0, $said);
+
+    return (array) json_decode($said, true);
+}
+
+/**
+ * Runs a worker until nothing is left to do, or it leaves.
+ *
+ * @param  callable(int): bool  $disturb  gets its process id again and again; false ends that
+ */
+function work(string $folder, callable $disturb): int
+{
+    $process = proc_open(
+        [PHP_BINARY, 'artisan', 'queue:work', '--queue=default,surveys,previews,proofs', '--stop-when-empty', '--tries=1', '--timeout=0', '--sleep=0.1'],
+        [1 => ['file', "{$folder}/worker.log", 'a'], 2 => ['file', "{$folder}/worker.log", 'a']],
+        $pipes, base_path(), worker($folder),
+    );
+    assert(is_resource($process));
+    while (($status = proc_get_status($process))['running']) {
+        if (! $disturb($status['pid'])) {
+            return proc_close($process);
+        }
+    }
+    proc_close($process);
+
+    return $status['exitcode'];
+}
+
+beforeEach(function (): void {
+    foreach (['plain', 'disturbed'] as $name) {
+        mkdir("{$this->data}/{$name}");
+        touch("{$this->data}/{$name}/hafen.sqlite");
+    }
+});
+
+it('renders, measures and predicts the same to the bit under 2,000 signals', function (): void {
+    tasks("{$this->data}/plain", 'make');
+    work("{$this->data}/plain", static fn (): bool => false);
+    $plain = tasks("{$this->data}/plain", 'state');
+    expect($plain['render'])->toBe('done')->and(array_column($plain['surveys'], 0))->toBe(['done', 'done'])->and(array_column($plain['plans'], 0))->toBe(['done']);
+    $sent = 0;
+    for ($round = 0; $sent < 2000 && $round < 8; ++$round) {
+        $folder = "{$this->data}/signals-{$round}";
+        mkdir($folder);
+        touch("{$folder}/hafen.sqlite");
+        tasks($folder, 'make');
+        $begun = microtime(true);
+        // The worker needs a moment until it handles signals; one that it does not handle yet does no harm either.
+        work($folder, static function (int $pid) use (&$sent, $begun): bool {
+            if (microtime(true) - $begun > 0.5) {
+                posix_kill($pid, SIGCONT);
+                ++$sent;
+            }
+            usleep(400);
+
+            return true;
+        });
+        expect(tasks($folder, 'state'))->toEqual($plain);
+    }
+    expect($sent)->toBeGreaterThanOrEqual(2000);
+});
+
+it('gives back what it has when it is told to leave, and another ends it right', function (): void {
+    tasks("{$this->data}/plain", 'make');
+    work("{$this->data}/plain", static fn (): bool => false);
+    $plain = tasks("{$this->data}/plain", 'state');
+    $folder = "{$this->data}/disturbed";
+    tasks($folder, 'make');
+    $interrupted = 0;
+    for ($turn = 0; $turn < 25; ++$turn) {
+        $until = microtime(true) + 0.25 + 0.17 * $turn;
+        $told = false;
+        work($folder, static function (int $pid) use ($until, &$told): bool {
+            if (! $told && microtime(true) > $until) {
+                posix_kill($pid, SIGTERM);
+                $told = true;
+            }
+            usleep(3000);
+
+            return true;
+        });
+        $state = tasks($folder, 'state');
+        expect($state['parts'])->toBe([])->and($state['render'])->toBeIn(['waiting', 'done']);
+        $interrupted += $told ? 1 : 0;
+        if (! $told) {
+            break;
+        }
+    }
+    expect($interrupted)->toBeGreaterThan(2)->and(tasks($folder, 'state'))->toEqual($plain);
+});

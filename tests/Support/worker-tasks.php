@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+// Work for a real worker, on a database of its own: worker-tasks.php make | state. The environment says where, see WorkerTest.
+
+use App\Jobs\PrepareMedia;
+use App\Media\MediaFolder;
+use App\Models\Media;
+use App\Models\RemedyPlan;
+use App\Models\Render;
+use App\Models\StoredSession;
+use App\Models\Survey;
+use App\Sessions\DocumentDifference;
+use App\Sessions\SessionBook;
+use App\Surveys\SurveyDesk;
+use App\Work\Claim;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Signal;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Support\Facades\Artisan;
+use Tests\Support\Demo;
+
+require __DIR__.'/../../vendor/autoload.php';
+$app = require __DIR__.'/../../bootstrap/app.php';
+$app->make(Kernel::class)->bootstrap();
+
+if ($argv[1] === 'make') {
+    Artisan::call('migrate', ['--force' => true]);
+    pcntl_async_signals(false);
+    $media = Media::query()->create(['id' => 'cello', 'name' => 'cello', 'extension' => 'wav', 'bytes' => 1, 'status' => 'waiting', 'prepare_rate' => 48000]);
+    Demo::wav(app(MediaFolder::class)->original($media), Signal::noise(480_000, 3, 0.9));
+    PrepareMedia::dispatchSync('cello');
+    $stored = app(SessionBook::class)->create(Mix::session([Mix::track('cello', [
+        Mix::insert('i1', 'compressor', Signal::busy('compressor')), Mix::insert('i2', 'plate', Signal::busy('plate')), Mix::insert('i3', 'drive', Signal::busy('drive')),
+    ], length: 480_000)], [], 480_000));
+    // What the remedy rests on, measured here; the worker measures a range of its own.
+    config(['queue.default' => 'sync']);
+    app(SurveyDesk::class)->request($stored);
+    config(['queue.default' => 'database']);
+    Claim::queue(Render::query()->create(['session_id' => $stored->id, 'document' => DocumentDifference::full($stored->document), 'name' => 'Mix', 'status' => 'waiting', 'options' => ['format' => '32f', 'tap' => null, 'from' => 0, 'to' => null, 'tail' => 1.0, 'clip' => false]]));
+    app(SurveyDesk::class)->request($stored, new Hafen\Survey\Stretch(4800, 400_000));
+    app(App\Plans\PlanDesk::class)->plans($stored, [App\Plans\PlanChoice::of(Hafen\Session\JsonNode::parse('{"remedies":["trim-main"]}', 1000), App\Plans\PlanChoice::aim(Hafen\Session\JsonNode::parse('{"figure":"peak","level":-6.0}', 1000)))]);
+
+    return;
+}
+
+// How long things took is another thing each time; all else is the same.
+$still = static function (mixed $value) use (&$still): mixed {
+    $value = is_object($value) ? (array) $value : $value;
+    if (is_array($value)) {
+        unset($value['loads']);
+
+        return array_map($still, $value);
+    }
+
+    return $value;
+};
+$render = Render::query()->firstOrFail();
+$file = app(MediaFolder::class)->render($render->id);
+echo json_encode([
+    'render' => $render->status,
+    'file' => is_file($file) ? sha1_file($file) : null,
+    'parts' => array_map(basename(...), app(MediaFolder::class)->unfinished()),
+    'surveys' => Survey::query()->orderBy('id')->get()->map(static fn (Survey $survey): array => [$survey->status, $still($survey->result)])->all(),
+    'plans' => RemedyPlan::query()->get()->map(static fn (RemedyPlan $plan): array => [$plan->status, $still($plan->prediction)])->all(),
+    'session' => StoredSession::query()->count(),
+]);
