@@ -15,10 +15,12 @@ start_time() {
 }
 
 # Keeps a command running, in a session of its own: what is killed or crashes is started again in a fifth of a second, and what a
-# dead master left of its processes is ended first, as it would hold on to the port.
+# dead master left of its processes is ended first, as it would hold on to the port. php-fpm begins a session of its own, so what
+# belongs to a command is looked for by both.
 groups=()
 keep_running() {
     setsid bash -c '
+        child=none
         end_leftovers() {
             local stat pid
             for stat in /proc/[0-9]*/stat; do
@@ -26,12 +28,15 @@ keep_running() {
                 [ "$pid" = $$ ] && continue
                 stat=$(cat "$stat" 2>/dev/null) || continue
                 set -- ${stat##*) }
-                [ "$4" = $$ ] && kill -KILL "$pid" 2>/dev/null
+                if [ "$4" = $$ ] || [ "$4" = "$child" ]; then kill -KILL "$pid" 2>/dev/null; fi
             done
         }
+        trap "kill -TERM \$child 2>/dev/null; wait \$child; end_leftovers; exit 0" TERM INT
         while :; do
             SECONDS=0
-            "$@" & wait $!
+            "$@" &
+            child=$!
+            wait $child
             end_leftovers
             # What ends as soon as it begins is not begun in a hurry.
             if [ "$SECONDS" -ge 2 ]; then sleep 0.2; else sleep 0.8; fi
@@ -40,13 +45,14 @@ keep_running() {
     [ -z "${groups_file:-}" ] || printf '%s %s\n' "$!" "$(start_time $!)" >>"$groups_file"
 }
 
-# end_sessions PID... : ends process groups and waits for them, at most two seconds before they are killed.
+# end_sessions PID... : ends what is kept running and waits for it, at most three seconds before it is killed.
 end_sessions() {
     local group alive
+    # The loop that keeps it running passes the signal on and waits.
     for group in "$@"; do
-        kill -TERM -- "-$group" 2>/dev/null
+        kill -TERM "$group" 2>/dev/null
     done
-    for _ in 1 2 3 4 5 6 7 8 9 10; do
+    for _ in 1 2 3 4 5 6 7 8 9 10 11 12 13 14 15; do
         alive=0
         for group in "$@"; do
             kill -0 -- "-$group" 2>/dev/null && alive=1
