@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api, Refused } from '@/api/client';
 import type { Channel, Edit, Send, SessionState, SessionSummary } from '@/api/types';
 import { findInsert, type Place } from '@/inserts';
@@ -37,6 +37,10 @@ export const useSession = defineStore('session', () => {
     const neighbours = new BroadcastChannel('hafen');
 
     const document = computed(() => state.value?.document ?? null);
+    watch(
+        () => state.value?.notice,
+        (notice) => notice && tell(notice, 'warning', document.value?.name),
+    );
     const channels = computed<Channel[]>(() => state.value?.document.channels ?? []);
     const ofKind = (kind: Channel['kind']) => computed(() => channels.value.filter((channel) => channel.kind === kind));
     const tracks = ofKind('track');
@@ -70,9 +74,6 @@ export const useSession = defineStore('session', () => {
 
     function take(next: SessionState): void {
         const changed = state.value?.id === next.id && state.value.change !== next.change;
-        if (next.notice && next.notice !== state.value?.notice) {
-            tell(next.notice, 'warning', next.document.name);
-        }
         state.value = next;
         if (changed) {
             neighbours.postMessage({ session: next.id, change: next.change });
