@@ -81,7 +81,12 @@ final readonly class Predictor
         }
         $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, null, $progress);
 
-        return $attempt === null ? null : $this->prediction($situation, $attempt, $before, true);
+        // Compared with what reaches the main's fader now, which has to be captured too.
+        if ($attempt === null || $this->survey->measure($situation->session, null, $progress, [$situation->session->main()->id]) === null) {
+            return null;
+        }
+
+        return $this->prediction($situation, $attempt, $before, true, $progress);
     }
 
     /**
@@ -180,7 +185,8 @@ final readonly class Predictor
         return $attempt;
     }
 
-    private function prediction(Situation $situation, Attempt $attempt, Levels $before, bool $verified): Prediction
+    /** @param  ?callable(int, int): bool  $progress */
+    private function prediction(Situation $situation, Attempt $attempt, Levels $before, bool $verified, ?callable $progress = null): Prediction
     {
         $survey = $attempt->survey;
         assert($survey !== null);
@@ -199,7 +205,7 @@ final readonly class Predictor
             $verified ? $this->fed($situation, $attempt->session, $situation->survey, $survey) : [],
             count($attempt->compensating),
             $verified ? $this->entering($situation, $survey) : [],
-            $verified ? $this->tone($situation->session, $attempt->session) : null,
+            $verified ? $this->tone($situation->session, $attempt->session, $progress) : null,
             $verified ? $this->reductions($situation->session, $attempt->session, $survey) : [],
         );
     }
@@ -238,15 +244,18 @@ final readonly class Predictor
         return $changes;
     }
 
-    /** Of what reaches the main's fader. */
-    private function tone(Session $before, Session $after): ?float
+    /**
+     * Of what reaches the main's fader.
+     *
+     * @param  ?callable(int, int): bool  $progress
+     */
+    private function tone(Session $before, Session $after, ?callable $progress): ?float
     {
         $frames = Stretch::all($before)->frames();
-        $this->survey->measure($before, null, null, [$before->main()->id]);
         [$one, $from] = $this->mainBeforeFader($before);
         [$other, $at] = $this->mainBeforeFader($after);
 
-        return ToneChange::between($one, $from, $other, $at, $frames);
+        return ToneChange::between($one, $from, $other, $at, $frames, $progress === null ? null : static fn (): bool => $progress(1, 1));
     }
 
     /** @return array{Replay, int} and the place of the session's first sample in it */

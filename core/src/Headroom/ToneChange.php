@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
+use Hafen\Audio\SampleLoops;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Fft;
 use Hafen\Dsp\HannWindow;
@@ -26,14 +27,19 @@ final class ToneChange
     /**
      * @param  int  $from  place of the first sample in the one
      * @param  int  $at  place of the same sample in the other
-     * @return ?float dB, 0 is all of it; null is no change, or nothing to compare
+     * @param  ?callable(): bool  $goOn  asked before each window; false stops
+     * @return ?float dB, 0 is all of it; null is no change, nothing to compare, or stopped
      */
-    public static function between(Replay $one, int $from, Replay $other, int $at, int $frames): ?float
+    public static function between(Replay $one, int $from, Replay $other, int $at, int $frames, ?callable $goOn = null): ?float
     {
         $fft = new Fft(self::SIZE);
         $window = HannWindow::of(self::SIZE);
         $aa = $bb = $ab = 0.0;
         for ($done = 0; $done < $frames; $done += self::SIZE) {
+            SampleLoops::pause();
+            if ($goOn !== null && ! $goOn()) {
+                return null;
+            }
             $a = self::magnitudes($one, $from + $done, $fft, $window);
             $b = self::magnitudes($other, $at + $done, $fft, $window);
             $aa += Samples::energy($a);
