@@ -136,6 +136,15 @@ try {
     $browser->waitFor('[data-would-clip]');
     sleep(1);
     $browser->screenshot("{$folder}/render.png");
+    $browser->driver->getKeyboard()->sendKeys(WebDriverKeys::ESCAPE);
+
+    // What lies on the disk.
+    $browser->script('document.querySelector("[aria-label=Sessions]").click()');
+    sleep(1);
+    $browser->script('[...document.querySelectorAll(".el-dropdown-menu__item")].find((item) => item.innerText.startsWith("Storage")).click()');
+    $browser->waitFor('[data-media]');
+    sleep(1);
+    $browser->screenshot("{$folder}/storage.png");
 } finally {
     $browser->quit();
 }

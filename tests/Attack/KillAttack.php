@@ -129,6 +129,11 @@ final class KillAttack
         for ($end = microtime(true) + 10; microtime(true) < $end; usleep(100_000)) {
             [$status, $state] = $this->http->json('GET', "sessions/{$this->edited}");
             if ($status === 200) {
+                if (! isset($state['document'])) {
+                    $this->outcome->broke('wrong', 'an answer of 200 was cut off');
+
+                    return;
+                }
                 $fader = array_column($state['document']['channels'], 'fader', 'id')[$this->channel];
                 if ($this->acknowledged !== null && abs($fader - $this->acknowledged) > 1e-9) {
                     $this->outcome->broke('lost', "the fader is at {$fader}, {$this->acknowledged} was acknowledged");

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Http\Middleware;
 
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
-/** What browsers are told of every answer: scripts of our own files only, in no frame, read as what they say they are. */
+/** What browsers are told of every answer: scripts of our own files only, in no frame, read as what it says it is, whole or not at all. */
 final class SecurityHeaders
 {
     public static function on(Response $response): Response
@@ -31,6 +33,12 @@ final class SecurityHeaders
             'Referrer-Policy' => 'no-referrer',
             'Cross-Origin-Resource-Policy' => 'same-site',
         ]);
+
+        $content = $response instanceof StreamedResponse || $response instanceof BinaryFileResponse ? false : $response->getContent();
+        if ($content !== false) {
+            // An answer whose process is killed halfway is known to be cut.
+            $response->headers->set('Content-Length', (string) strlen($content));
+        }
 
         return $response;
     }

@@ -29,7 +29,14 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
             answer.message || `The server answered with status ${response.status}.`,
         );
     }
-    return response.status === 204 ? (undefined as T) : ((await response.json()) as T);
+    if (response.status === 204) {
+        return undefined as T;
+    }
+    try {
+        return (await response.json()) as T;
+    } catch {
+        throw new Refused(0, 'server', 'The answer of Hafen was cut off: it had to start again. Try once more.');
+    }
 }
 
 export const api = {

@@ -3,6 +3,7 @@ import { ElMessageBox } from 'element-plus';
 import { computed, watch } from 'vue';
 import type { StoredMedia } from '@/api/types';
 import { size } from '@/format';
+import StorageRow from '@/components/StorageRow.vue';
 import { useSession } from '@/stores/session';
 import { useStorage } from '@/stores/storage';
 
@@ -81,11 +82,10 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                 <h3>Sessions</h3>
                 <table>
                     <tbody>
-                        <tr v-for="entry in contents.sessions" :key="entry.id">
-                            <th scope="row">{{ entry.name }}</th>
-                            <td>{{ revisions(entry.revisions) }}, {{ day(entry.at) }}</td>
-                            <td class="figure">{{ size(entry.bytes) }}</td>
-                            <td class="act">
+                        <StorageRow v-for="entry in contents.sessions" :key="entry.id" :bytes="entry.bytes">
+                            <template #name>{{ entry.name }}</template>
+                            {{ revisions(entry.revisions) }}, {{ day(entry.at) }}
+                            <template #act>
                                 <button
                                     v-if="entry.revisions > contents.keptRevisions"
                                     class="text-button"
@@ -101,8 +101,8 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                                 >
                                     Remove …
                                 </button>
-                            </td>
-                        </tr>
+                            </template>
+                        </StorageRow>
                     </tbody>
                 </table>
             </section>
@@ -122,16 +122,16 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                 </h3>
                 <table>
                     <tbody>
-                        <tr v-for="media in contents.media" :key="media.id" :data-media="media.id">
-                            <th scope="row">{{ media.name }}</th>
-                            <td>
-                                {{ about(media) }}
-                                <span v-if="media.usedBy.length > 0" class="soft"
-                                    >in {{ media.usedBy.join(', ') }}</span
-                                >
-                            </td>
-                            <td class="figure">{{ size(media.bytes) }}</td>
-                            <td class="act">
+                        <StorageRow
+                            v-for="media in contents.media"
+                            :key="media.id"
+                            :bytes="media.bytes"
+                            :data-media="media.id"
+                        >
+                            <template #name>{{ media.name }}</template>
+                            {{ about(media) }}
+                            <span v-if="media.usedBy.length > 0" class="soft">in {{ media.usedBy.join(', ') }}</span>
+                            <template #act>
                                 <button
                                     v-if="media.usedBy.length === 0 && media.status !== 'preparing'"
                                     class="text-button"
@@ -139,8 +139,8 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                                 >
                                     Remove
                                 </button>
-                            </td>
-                        </tr>
+                            </template>
+                        </StorageRow>
                     </tbody>
                 </table>
                 <p v-if="contents.media.length === 0" class="soft">Drop sound files on the paths to bring some in.</p>
@@ -153,18 +153,17 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                 </h3>
                 <table>
                     <tbody>
-                        <tr v-for="render in contents.renders" :key="render.id">
-                            <th scope="row">
+                        <StorageRow v-for="render in contents.renders" :key="render.id" :bytes="render.bytes">
+                            <template #name>
                                 <a :href="`/api/renders/${render.id}/file`">{{ render.name }}.wav</a>
-                            </th>
-                            <td>{{ day(render.at) }}</td>
-                            <td class="figure">{{ size(render.bytes) }}</td>
-                            <td class="act">
+                            </template>
+                            {{ day(render.at) }}
+                            <template #act>
                                 <button class="text-button" @click="storage.remove(`renders/${render.id}`)">
                                     Remove
                                 </button>
-                            </td>
-                        </tr>
+                            </template>
+                        </StorageRow>
                     </tbody>
                 </table>
             </section>
@@ -277,37 +276,6 @@ h3 .pill {
 table {
     width: 100%;
     border-collapse: collapse;
-}
-
-tr {
-    border-top: 1px solid var(--contour);
-}
-
-th,
-td {
-    padding: 5px 12px 5px 0;
-    text-align: left;
-    vertical-align: baseline;
-    font-weight: 400;
-    overflow-wrap: anywhere;
-}
-
-th {
-    width: 34%;
-    font-weight: 500;
-}
-
-td.figure {
-    width: 84px;
-    text-align: right;
-    white-space: nowrap;
-}
-
-td.act {
-    width: 190px;
-    padding-right: 0;
-    text-align: right;
-    white-space: nowrap;
 }
 
 a {

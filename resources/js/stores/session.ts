@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { api, Refused } from '@/api/client';
+import { api } from '@/api/client';
 import type { Channel, Edit, Send, SessionState, SessionSummary } from '@/api/types';
 import { findInsert, type Place } from '@/inserts';
 import { tell, tellRefusal } from './notices';
@@ -133,9 +133,9 @@ export const useSession = defineStore('session', () => {
                     );
                 } catch (error) {
                     tellRefusal(error);
-                    if (error instanceof Refused && error.status !== 0) {
-                        state.value = await api.get<SessionState>(`sessions/${state.value.id}`);
-                    }
+                    // Whatever became of the edit: an answer can be lost on its way.
+                    const before = state.value;
+                    state.value = await api.get<SessionState>(`sessions/${before.id}`).catch(() => before);
                 }
                 next.done.forEach((done) => done());
             }
