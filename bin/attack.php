@@ -27,6 +27,12 @@ $short = in_array('--short', $argv, true);
 $counts = $short
     ? ['edits' => 2000, 'files' => 300, 'requests' => 600, 'clients' => 100, 'kills' => 12, 'disk' => true]
     : ['edits' => 100_000, 'files' => 5000, 'requests' => 10_000, 'clients' => 1000, 'kills' => 200, 'disk' => true];
+// --kills=N and so on: another number for one kind; 0 leaves it out.
+foreach ($argv as $word) {
+    if (preg_match('/^--(edits|files|requests|clients|kills|disk)=(\d+)$/D', $word, $found) === 1) {
+        $counts[$found[1]] = $found[1] === 'disk' ? $found[2] !== '0' : (int) $found[2];
+    }
+}
 $started = microtime(true);
 $head = "| attack | tried | lost | stuck | wrong | faults | of these |\n|---|---|---|---|---|---|---|";
 echo $head, "\n";

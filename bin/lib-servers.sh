@@ -167,7 +167,7 @@ http {
         listen 127.0.0.1:$port;
         root $root/public;
         error_page 413 @large;
-        error_page 502 504 @starting;
+        error_page 502 504 = @starting;
         location @large {
             default_type application/json;
             return 413 '{"place":"body","message":"The request is too large; it was not read. Up to 4 MB are taken, of a file up to 16 MB at a time."}';

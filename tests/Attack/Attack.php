@@ -22,11 +22,15 @@ final class Attack
             $outcomes[] = $outcome;
             $tell($outcome);
         };
-        $done(EditAttack::run($counts['edits']));
+        if ($counts['edits'] > 0) {
+            $done(EditAttack::run($counts['edits']));
+        }
         $folder = sys_get_temp_dir().'/hafen-attack-'.bin2hex(random_bytes(4));
         mkdir($folder);
         try {
-            $done(FileAttack::run($counts['files'], $folder));
+            if ($counts['files'] > 0) {
+                $done(FileAttack::run($counts['files'], $folder));
+            }
         } finally {
             exec('rm -rf '.escapeshellarg($folder));
         }
@@ -36,8 +40,12 @@ final class Attack
         try {
             $http = new Http($application->url(''));
             [$edited, $rendered] = [self::small($http, 'Edited'), self::small($http, 'Rendered')];
-            $done(ClientAttack::run($counts['clients'], $http, $edited, ['a', 'b', 'c', 'd', 'e']));
-            $done(RequestAttack::run($counts['requests'], $http, self::small($http, 'Fuzzed')));
+            if ($counts['clients'] > 0) {
+                $done(ClientAttack::run($counts['clients'], $http, $edited, ['a', 'b', 'c', 'd', 'e']));
+            }
+            if ($counts['requests'] > 0) {
+                $done(RequestAttack::run($counts['requests'], $http, self::small($http, 'Fuzzed')));
+            }
             $done(KillAttack::run($counts['kills'], $http, new Processes($data, $application->port), $data, $edited, 'a', $rendered));
         } finally {
             $application->stop();

@@ -7,9 +7,18 @@ export class Refused extends Error {
     ) {
         super(message);
     }
+
+    /** Whether the server is not there just now: it is started again within a second. */
+    get isAway(): boolean {
+        return this.status === 0 || (this.status === 503 && this.place === 'server');
+    }
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** Times something that changes nothing is asked again while the server is away, and milliseconds in between. */
+const TRIES = 4;
+const PAUSE = 500;
+
+async function once<T>(method: string, path: string, body?: unknown): Promise<T> {
     let response: Response;
     try {
         response = await fetch(`/api/${path}`, {
@@ -36,6 +45,19 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
         return (await response.json()) as T;
     } catch {
         throw new Refused(0, 'server', 'The answer of Hafen was cut off: it had to start again. Try once more.');
+    }
+}
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+    for (let attempt = 1; ; attempt++) {
+        try {
+            return await once<T>(method, path, body);
+        } catch (error) {
+            if (method !== 'GET' || !(error instanceof Refused && error.isAway) || attempt === TRIES) {
+                throw error;
+            }
+            await new Promise((resolve) => setTimeout(resolve, PAUSE));
+        }
     }
 }
 
