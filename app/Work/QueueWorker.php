@@ -17,7 +17,7 @@ final class QueueWorker extends Worker
     public function daemon($connectionName, $queue, WorkerOptions $options)
     {
         if (extension_loaded('pcntl')) {
-            SampleLoops::keepSignalsOut();
+            SampleLoops::holdSignals();
             $this->listenForSignals();
         }
 
@@ -57,8 +57,6 @@ final class QueueWorker extends Worker
 
     private static function takeSignals(): void
     {
-        if (extension_loaded('pcntl')) {
-            pcntl_signal_dispatch();
-        }
+        SampleLoops::pause();
     }
 }

@@ -10,7 +10,8 @@ use Throwable;
  * Guards loops over samples: nothing may interrupt them, and no PHP warning may pass in them.
  *
  * The tracing JIT of PHP 8.2 computes wrong samples when the virtual machine is interrupted inside a compiled loop: by a signal
- * while asynchronous signals are on, by a time limit, by an alarm. Signals that are handled between blocks do no harm.
+ * while asynchronous signals are on, by a time limit, by an alarm. And a handled signal that comes while PHP compiles a file can
+ * crash it (a queue in zend_signal). So signals are held back by the kernel while samples are worked on, and let in between blocks.
  */
 final class SampleLoops
 {
@@ -18,6 +19,21 @@ final class SampleLoops
     private const FAULTS = E_ALL & ~E_DEPRECATED & ~E_USER_DEPRECATED;
 
     private static ?bool $hasSignals = null;
+
+    /** Whether the kernel holds signals back just now. */
+    private static bool $isHeld = false;
+
+    /**
+     * Holds signals back from now on, for as long as this process lives; {@see pause()} lets them in. For workers.
+     */
+    public static function holdSignals(): void
+    {
+        self::keepSignalsOut();
+        if (self::$hasSignals === true) {
+            pcntl_sigprocmask(SIG_BLOCK, self::held());
+            self::$isHeld = true;
+        }
+    }
 
     /** Switches asynchronous signals off: signals wait until they are asked for. */
     public static function keepSignalsOut(): void
@@ -44,20 +60,27 @@ final class SampleLoops
     }
 
     /**
-     * To be called between blocks: lets the handlers of signals run that came meanwhile.
+     * To be called between blocks: lets signals in, and the handlers run of those that came meanwhile.
      *
      * @throws LoopsNotSafe
      */
     public static function pause(): void
     {
         self::check();
-        if (self::$hasSignals === true) {
-            pcntl_signal_dispatch();
+        if (self::$hasSignals !== true) {
+            return;
+        }
+        if (self::$isHeld) {
+            pcntl_sigprocmask(SIG_UNBLOCK, self::held());
+        }
+        pcntl_signal_dispatch();
+        if (self::$isHeld) {
+            pcntl_sigprocmask(SIG_BLOCK, self::held());
         }
     }
 
     /**
-     * Does work on samples. The first PHP warning or notice in it ends it.
+     * Does work on samples, with signals held back. The first PHP warning or notice in it ends it.
      *
      * @template T
      *
@@ -72,6 +95,12 @@ final class SampleLoops
     {
         self::check();
         self::refuseAlarm();
+        $wasHeld = self::$isHeld;
+        $mask = [];
+        if (self::$hasSignals === true && ! $wasHeld) {
+            pcntl_sigprocmask(SIG_BLOCK, self::held(), $mask);
+            self::$isHeld = true;
+        }
         set_error_handler(static function (int $level, string $message, string $file, int $line): bool {
             // What is silenced with "@" is looked after where it stands.
             if ((error_reporting() & $level) === 0) {
@@ -85,7 +114,18 @@ final class SampleLoops
         } finally {
             error_reporting($reported);
             restore_error_handler();
+            if (self::$hasSignals === true && ! $wasHeld) {
+                self::$isHeld = false;
+                /** @var array<int> $mask what was held back before */
+                pcntl_sigprocmask(SIG_SETMASK, $mask);
+            }
         }
+    }
+
+    /** @return list<int> those that are handled or end a process; not those by which children and timers are heard of */
+    private static function held(): array
+    {
+        return [SIGTERM, SIGINT, SIGQUIT, SIGHUP, SIGUSR1, SIGUSR2, SIGCONT];
     }
 
     /** An alarm can only be read by taking it away. */
