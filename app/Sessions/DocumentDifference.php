@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Sessions;
 
-use RuntimeException;
-
 /**
  * What one document has that another has not, small enough to keep one for every edit.
  *
@@ -56,12 +54,12 @@ final class DocumentDifference
         return (string) gzdeflate(json_encode($steps, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES), 9);
     }
 
-    /** @throws RuntimeException when the bytes are none of {@see between()} */
+    /** @throws UnreadableRevision when the bytes are none of {@see between()} */
     public static function apply(string $base, string $difference): string
     {
         $steps = json_decode(self::inflated($difference), true);
         if (! is_array($steps)) {
-            throw new RuntimeException('A difference between two revisions cannot be read.');
+            throw UnreadableRevision::damaged();
         }
         $from = self::pieces($base);
         $document = '';
@@ -81,12 +79,12 @@ final class DocumentDifference
         return (string) gzdeflate($document, 9);
     }
 
-    /** @throws RuntimeException when the bytes cannot be read */
+    /** @throws UnreadableRevision when the bytes cannot be read */
     public static function inflated(string $bytes): string
     {
         $text = @gzinflate($bytes);
 
-        return $text === false ? throw new RuntimeException('A revision cannot be read: its bytes are damaged.') : $text;
+        return $text === false ? throw UnreadableRevision::damaged() : $text;
     }
 
     /** @return list<string> */

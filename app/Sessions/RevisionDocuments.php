@@ -7,7 +7,6 @@ namespace App\Sessions;
 use App\Models\Revision;
 use App\Models\StoredSession;
 use Illuminate\Support\Facades\DB;
-use RuntimeException;
 
 /** The documents of revisions, kept as differences to the revision before, with one in full now and then. */
 final class RevisionDocuments
@@ -35,13 +34,13 @@ final class RevisionDocuments
         return ['difference' => DocumentDifference::full($document), 'depth' => 0];
     }
 
-    /** @throws RuntimeException when its bytes are damaged */
+    /** @throws UnreadableRevision when its bytes are damaged */
     public static function of(Revision $revision): string
     {
         $differences = [];
         while ($revision->depth > 0) {
             $differences[] = $revision->difference;
-            $revision = Revision::query()->find($revision->parent_id) ?? throw new RuntimeException('The revision a difference was made from is gone.');
+            $revision = Revision::query()->find($revision->parent_id) ?? throw UnreadableRevision::orphaned();
         }
         $document = DocumentDifference::inflated($revision->difference);
         foreach (array_reverse($differences) as $difference) {

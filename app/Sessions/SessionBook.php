@@ -18,7 +18,6 @@ use Hafen\Session\SessionFiles;
 use Hafen\Session\SessionSize;
 use Hafen\Session\SessionTooLarge;
 use Illuminate\Support\Facades\DB;
-use RuntimeException;
 
 /**
  * Keeps sessions as revisions: edits add one, undo and redo walk them, any can be gone back to.
@@ -105,7 +104,7 @@ final readonly class SessionBook
             ];
             if ($isSameGesture) {
                 $parent = Revision::query()->findOrFail($head->parent_id);
-                $values += RevisionDocuments::kept($parent, RevisionDocuments::of($parent), $document);
+                $values += $this->keptFrom($parent, $document);
             } else {
                 $values += [...RevisionDocuments::kept($head, $stored->document, $document), 'parent_id' => $head->id, 'gesture' => $gesture];
             }
@@ -185,6 +184,16 @@ final readonly class SessionBook
     public function next(StoredSession $stored): ?Revision
     {
         return $stored->revisions()->where('parent_id', $stored->head_id)->orderByDesc('updated_at')->orderByDesc('id')->first();
+    }
+
+    /** @return array{difference: string, depth: int} in full where the parent cannot be read */
+    private function keptFrom(Revision $parent, string $document): array
+    {
+        try {
+            return RevisionDocuments::kept($parent, RevisionDocuments::of($parent), $document);
+        } catch (UnreadableRevision) {
+            return RevisionDocuments::kept(null, '', $document);
+        }
     }
 
     /**
@@ -267,7 +276,7 @@ final readonly class SessionBook
             try {
                 $document = RevisionDocuments::of($revision);
                 $name = $this->opened->of($document)->name;
-            } catch (Refusal|RuntimeException) {
+            } catch (Refusal) {
                 continue;
             }
             $notice = "The newest state could not be read ({$broken->line()}). This is the newest that can: {$revision->label}.";

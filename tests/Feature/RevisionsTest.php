@@ -74,6 +74,21 @@ it('opens a session whose newest state cannot be read at the newest that can, an
     edit($session, (int) $state->json('change'), ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -4.0])->assertOk()->assertJsonPath('notice', null);
 });
 
+it('says so where a revision is damaged, and goes on with the rest', function (): void {
+    $session = Demo::session();
+    edit($session, 1, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3.0])->assertOk();
+    edit($session, 2, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0], 'move')->assertOk();
+    $damaged = Revision::query()->orderBy('id')->skip(1)->firstOrFail();
+    $damaged->update(['difference' => 'damaged']);
+    // A movement that goes on, undo into it, and a way around it.
+    $change = edit($session, 3, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -7.0], 'move')->assertOk()->json('change');
+    expect($this->postJson("/api/sessions/{$session->id}/undo")->assertUnprocessable()->json('message'))->toContain('damaged');
+    $this->postJson("/api/sessions/{$session->id}/revisions/{$damaged->id}")->assertUnprocessable();
+    edit($session, $change, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -8.0])->assertOk();
+    $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
+    $this->postJson("/api/sessions/{$session->id}/revisions/".Revision::query()->min('id'))->assertOk();
+});
+
 it('stores nothing that could not be opened again', function (): void {
     $session = Demo::session();
     // An edit that forgets a limit: what it makes is refused by the format, whatever the edit says.
