@@ -8,7 +8,7 @@ LISTENERS=16
 # start_time PID : when a process began, in ticks since the machine did; tells it from a later one with the same number.
 start_time() {
     local stat
-    stat=$(cat "/proc/$1/stat" 2>/dev/null) || return 1
+    { IFS= read -r stat <"/proc/$1/stat"; } 2>/dev/null || return 1
     # Behind the name, which may hold blanks and brackets, the start time is the 20th field.
     set -- ${stat##*) }
     printf '%s' "${20}"
@@ -26,7 +26,8 @@ keep_running() {
             for stat in /proc/[0-9]*/stat; do
                 pid=${stat//[!0-9]/}
                 [ "$pid" = $$ ] && continue
-                stat=$(cat "$stat" 2>/dev/null) || continue
+                # Read by the shell itself: a process for each would take seconds on a busy machine.
+                { IFS= read -r stat <"$stat"; } 2>/dev/null || continue
                 set -- ${stat##*) }
                 if [ "$4" = $$ ] || [ "$4" = "$child" ]; then kill -KILL "$pid" 2>/dev/null; fi
             done
