@@ -17,7 +17,7 @@ final class DocumentDifference
     {
         $places = [];
         foreach ($from = self::pieces($base) as $place => $piece) {
-            $places[$piece][] = $place;
+            $places[$piece] ??= $place;
         }
         $steps = [];
         $first = $count = 0;
@@ -38,7 +38,7 @@ final class DocumentDifference
                     $steps[] = $kept;
                     $kept = '';
                 }
-                $first = $places[$piece][0];
+                $first = $places[$piece];
                 $count = 1;
             } else {
                 $kept .= $piece;

@@ -44,7 +44,7 @@ final class QueueWorker extends Worker
 
     protected function daemonShouldRun(WorkerOptions $options, $connectionName, $queue)
     {
-        self::takeSignals();
+        SampleLoops::pause();
 
         return parent::daemonShouldRun($options, $connectionName, $queue);
     }
@@ -52,13 +52,8 @@ final class QueueWorker extends Worker
     /** @return ?array<array-key, mixed> */
     protected function stopIfNecessary(WorkerOptions $options, $lastRestart, $startTime = 0, $jobsProcessed = 0, $job = null, $lastJobProcessedAt = 0)
     {
-        self::takeSignals();
+        SampleLoops::pause();
 
         return parent::stopIfNecessary($options, $lastRestart, $startTime, $jobsProcessed, $job, $lastJobProcessedAt);
-    }
-
-    private static function takeSignals(): void
-    {
-        SampleLoops::pause();
     }
 }
