@@ -111,8 +111,9 @@ final readonly class Importer
             'frames' => $source->frames(),
             'format' => $source->header->format->samples->value,
         ];
-        if ($source->sampleRate() !== $sampleRate && ! is_file($this->folder->atRate($media->id, $sampleRate))) {
-            $this->convert($media, new Resampler($source, $sampleRate), $sampleRate, $beat);
+        $isAtRate = $source->sampleRate() === $sampleRate || is_file($this->folder->atRate($media->id, $sampleRate));
+        if (! $isAtRate && ! $this->convert($media, new Resampler($source, $sampleRate), $sampleRate, $beat)) {
+            return null;
         }
         $sketch = FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, $beat);
 
@@ -139,11 +140,12 @@ final readonly class Importer
      * Writes the sound at another rate, whole or not at all.
      *
      * @param  Closure(int, int): bool  $beat
+     * @return bool false when stopped
      *
      * @throws DiskFull
      * @throws UnableToWriteAudioFile
      */
-    private function convert(Media $media, Resampler $source, int $sampleRate, Closure $beat): void
+    private function convert(Media $media, Resampler $source, int $sampleRate, Closure $beat): bool
     {
         $frames = $source->frames();
         $this->room->need(4 * $source->channels() * $frames, $media->name);
@@ -154,7 +156,7 @@ final readonly class Importer
                 if (! $beat($at, 2 * $frames)) {
                     $writer->discard();
 
-                    return;
+                    return false;
                 }
             }
             $writer->close();
@@ -162,5 +164,7 @@ final readonly class Importer
             $writer->discard();
             throw $failure;
         }
+
+        return true;
     }
 }
