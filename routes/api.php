@@ -5,9 +5,9 @@ declare(strict_types=1);
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FolderController;
 use App\Http\Controllers\HeadroomController;
-use App\Http\Controllers\KeyController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\MediaController;
+use App\Http\Controllers\MusicalKeyController;
 use App\Http\Controllers\PilotController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PresetController;
@@ -35,9 +35,9 @@ Route::post('sessions/{session}/undo', [EditController::class, 'undo']);
 Route::post('sessions/{session}/redo', [EditController::class, 'redo']);
 Route::post('sessions/{session}/revisions/{revision}', [EditController::class, 'goTo']);
 
-Route::get('sessions/{session}/channels/{channel}/key', [KeyController::class, 'show']);
-Route::get('sessions/{session}/notes', [PilotController::class, 'index']);
-Route::put('sessions/{session}/notes', [PilotController::class, 'update']);
+Route::get('sessions/{session}/channels/{channel}/musical-key', [MusicalKeyController::class, 'show']);
+Route::get('sessions/{session}/advice', [PilotController::class, 'index']);
+Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
 
 Route::get('processors', [ProcessorController::class, 'index']);
 Route::post('processors/{processor}/picture', [ProcessorController::class, 'picture']);

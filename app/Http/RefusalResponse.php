@@ -16,7 +16,7 @@ final class RefusalResponse
 {
     public static function of(Refusal $refusal): JsonResponse
     {
-        $body = ['place' => $refusal->place, 'message' => $refusal->getMessage()];
+        $body = ['location' => $refusal->location, 'message' => $refusal->getMessage()];
         if ($refusal instanceof StaleEdit) {
             return new JsonResponse([...$body, 'changed' => $refusal->changed, 'change' => $refusal->change], 409);
         }
@@ -35,7 +35,7 @@ final class RefusalResponse
 
         return match (true) {
             str_contains($said, 'disk is full') || str_contains($said, 'disk I/O error') => self::of(DiskFull::now()),
-            str_contains($said, 'database is locked') => new JsonResponse(['place' => 'server', 'message' => 'The database was busy for too long; nothing was stored. Try again.'], 503),
+            str_contains($said, 'database is locked') => new JsonResponse(['location' => 'server', 'message' => 'The database was busy for too long; nothing was stored. Try again.'], 503),
             default => null,
         };
     }

@@ -21,7 +21,7 @@ use Hafen\Printing\RenderOptions;
 use Hafen\Printing\RenderStopped;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
-use Hafen\Survey\Stretch;
+use Hafen\Survey\TimeRange;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -84,7 +84,7 @@ final class RenderSession implements ShouldQueue
         if ($to <= $options->from) {
             return true;
         }
-        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new Stretch($options->from, $to), $claim->beat(...));
+        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new TimeRange($options->from, $to), $claim->beat(...));
         $clips = $survey === null ? throw RenderStopped::beforeItBegan() : ExportGate::check($survey, $options->tap, $options->format);
         if ($clips === null) {
             return true;
@@ -98,10 +98,10 @@ final class RenderSession implements ShouldQueue
             'peak' => $clips->peak,
             'samples' => $clips->samples,
             'first' => $clips->first,
-            'places' => array_map(static fn (OverRegion $place): array => [
-                'from' => $place->from,
-                'samples' => $place->samples,
-                'peak' => Decibel::fromGain($place->peak),
+            'places' => array_map(static fn (OverRegion $region): array => [
+                'from' => $region->from,
+                'samples' => $region->samples,
+                'peak' => Decibel::fromGain($region->peak),
             ], array_slice($clips->places, 0, self::PLACES)),
             'morePlaces' => max(0, count($clips->places) - self::PLACES),
         ]]);

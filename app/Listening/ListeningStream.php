@@ -61,7 +61,7 @@ final class ListeningStream
 
     private ?LevelMatch $match = null;
 
-    private ?Wishes $wishes = null;
+    private ?ListeningOptions $options = null;
 
     private ?InsertWatch $watch = null;
 
@@ -110,18 +110,18 @@ final class ListeningStream
      */
     private function played(Listening $listening, int $from): Generator
     {
-        $reader = new WishesReader($listening->id);
+        $reader = new ListeningOptionsReader($listening->id);
         $stored = StoredSession::query()->findOrFail($listening->session_id);
         $this->storedId = $stored->id;
         $this->session = $this->book->open($stored);
         $rate = $this->session->sampleRate;
         $this->compiler = $this->engines->compiler($rate);
-        $wishes = $reader->read();
-        $this->session = $wishes === null ? $this->session : $this->swept($this->session, $wishes);
+        $options = $reader->read();
+        $this->session = $options === null ? $this->session : $this->swept($this->session, $options);
         $this->engine = new Engine($this->compiler, $this->session);
-        $this->wishes = new Wishes($stored->change, null, null, null, null, 1, false, $wishes?->sweep);
-        if ($wishes !== null) {
-            yield from $this->follow($wishes, $from, false);
+        $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep);
+        if ($options !== null) {
+            yield from $this->follow($options, $from, false);
         }
         $this->engine->start($from, (int) ($this->preRoll * $rate));
         $this->other?->start($from, (int) ($this->preRoll * $rate));
@@ -136,21 +136,21 @@ final class ListeningStream
             $expected = $position;
             $busy = 0;
             do {
-                $wishes = $reader->read();
-                if ($wishes === null || $wishes->stopped) {
+                $options = $reader->read();
+                if ($options === null || $options->stopped) {
                     yield Frames::end();
 
                     return;
                 }
                 $start = hrtime(true);
-                yield from $this->follow($wishes, $this->engine->position(), true);
+                yield from $this->follow($options, $this->engine->position(), true);
                 $blocks[] = $block = $this->block();
                 $busy += hrtime(true) - $start;
                 $expected += $block->frames();
             } while (count($blocks) < self::BLOCKS && $this->engine->position() === $expected);
 
             $seconds = ($expected - $position) / $rate;
-            if ($this->engine->tapKeys() !== $this->laidOut) {
+            if ($this->engine->tapIds() !== $this->laidOut) {
                 // A rebuilt row comes in a block after its edit; the figures must not be read in the old order.
                 yield $this->layout();
             }
@@ -172,7 +172,7 @@ final class ListeningStream
                     yield Frames::notice(['kind' => 'fault', 'channel' => $fault->channel, 'position' => $fault->position]);
                 }
             }
-            if ($wishes->loopEnd === null && $this->engine->position() >= $this->session->length) {
+            if ($options->loopEnd === null && $this->engine->position() >= $this->session->length) {
                 yield Frames::end();
 
                 return;
@@ -196,7 +196,7 @@ final class ListeningStream
         $two = $this->other->next();
         $this->match->apply($one, $two);
         // Over one block from side to side, so that switching is not heard itself.
-        $target = $this->wishes?->side === 2 ? 0.0 : 1.0;
+        $target = $this->options?->side === 2 ? 0.0 : 1.0;
         $frames = $one->frames();
         $step = ($target - $this->side) / $frames;
         for ($i = 0; $i < $frames; ++$i) {
@@ -210,49 +210,49 @@ final class ListeningStream
     }
 
     /** @return Generator<int, string> frames that tell of it */
-    private function follow(Wishes $wishes, int $position, bool $playing): Generator
+    private function follow(ListeningOptions $options, int $position, bool $playing): Generator
     {
-        $before = $this->wishes;
-        $this->wishes = $wishes;
-        if ($before === null || $wishes->change !== $before->change || $wishes->sweep != $before->sweep) {
-            yield from $this->change($wishes);
+        $before = $this->options;
+        $this->options = $options;
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep) {
+            yield from $this->change($options);
         }
-        if ($wishes->tap !== $before?->tap) {
-            $tap = $wishes->tap === null ? new Tap($this->session->main()->id) : Tap::fromString($wishes->tap);
+        if ($options->tap !== $before?->tap) {
+            $tap = $options->tap === null ? new Tap($this->session->main()->id) : Tap::fromString($options->tap);
             if ($tap === null || ! $this->engine->listenAt($tap)) {
-                yield Frames::notice(['kind' => 'tap-gone', 'tap' => $wishes->tap]);
+                yield Frames::notice(['kind' => 'tap-gone', 'tap' => $options->tap]);
             } else {
                 $this->other?->listenAt($tap);
             }
         }
-        if ($wishes->loopStart !== $before?->loopStart || $wishes->loopEnd !== $before?->loopEnd) {
-            $loop = $wishes->loopStart !== null && $wishes->loopEnd !== null ? new Loop($wishes->loopStart, $wishes->loopEnd) : null;
+        if ($options->loopStart !== $before?->loopStart || $options->loopEnd !== $before?->loopEnd) {
+            $loop = $options->loopStart !== null && $options->loopEnd !== null ? new Loop($options->loopStart, $options->loopEnd) : null;
             $this->engine->loopOver($loop);
             $this->other?->loopOver($loop);
         }
-        if ($wishes->watch !== $before?->watch) {
-            $this->watchAt($wishes->watch);
+        if ($options->watch !== $before?->watch) {
+            $this->watchAt($options->watch);
         }
-        if ($wishes->compare !== $before?->compare) {
-            yield from $this->compare($wishes, $position, $playing);
+        if ($options->compare !== $before?->compare) {
+            yield from $this->compare($options, $position, $playing);
         }
-        if ($wishes->side !== $before?->side && $this->match !== null) {
+        if ($options->side !== $before?->side && $this->match !== null) {
             yield $this->compareNotice();
         }
     }
 
     /** @return Generator<int, string> */
-    private function change(Wishes $wishes): Generator
+    private function change(ListeningOptions $options): Generator
     {
         $stored = StoredSession::query()->with('head')->findOrFail($this->storedId);
         try {
-            $session = $this->swept($this->book->open($stored), $wishes);
+            $session = $this->swept($this->book->open($stored), $options);
             $this->engine->change($session);
             $this->session = $session;
             $this->told = [];
             $this->keepWatching($session);
-            if ($this->other !== null && $wishes->compare !== null) {
-                $this->other->change($this->otherSide($session, $wishes->compare));
+            if ($this->other !== null && $options->compare !== null) {
+                $this->other->change($this->otherSide($session, $options->compare));
             }
         } catch (EditRefused) {
             // What was compared is gone.
@@ -264,15 +264,15 @@ final class ListeningStream
     }
 
     /** @return Generator<int, string> */
-    private function compare(Wishes $wishes, int $position, bool $playing): Generator
+    private function compare(ListeningOptions $options, int $position, bool $playing): Generator
     {
         $this->other = $this->match = null;
         $this->side = 1.0;
-        if ($wishes->compare === null) {
+        if ($options->compare === null) {
             return;
         }
         try {
-            $this->other = new Engine($this->compiler, $this->otherSide($this->session, $wishes->compare), metered: false);
+            $this->other = new Engine($this->compiler, $this->otherSide($this->session, $options->compare), metered: false);
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 
@@ -280,7 +280,7 @@ final class ListeningStream
         }
         $this->match = new LevelMatch($this->session->sampleRate);
         $this->other->listenAt($this->engine->tap());
-        $this->other->loopOver($wishes->loopEnd === null || $wishes->loopStart === null ? null : new Loop($wishes->loopStart, $wishes->loopEnd));
+        $this->other->loopOver($options->loopEnd === null || $options->loopStart === null ? null : new Loop($options->loopStart, $options->loopEnd));
         if ($playing) {
             // Sound is running: a short run-in, so that it does not have to wait.
             $this->other->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
@@ -293,7 +293,7 @@ final class ListeningStream
     {
         $this->watch = null;
         $this->engine->watch();
-        if ($insert !== null && $this->session->place($insert)?->insert instanceof ProcessorInsert) {
+        if ($insert !== null && $this->session->locate($insert)?->insert instanceof ProcessorInsert) {
             $this->watch = new InsertWatch($this->session, $insert, $this->processors);
             $this->engine->watch(...$this->watch->taps());
         }
@@ -301,8 +301,8 @@ final class ListeningStream
 
     private function keepWatching(Session $session): void
     {
-        if ($this->watch === null || ! $session->place($this->watch->insert)?->insert instanceof ProcessorInsert) {
-            $this->watchAt($this->wishes?->watch);
+        if ($this->watch === null || ! $session->locate($this->watch->insert)?->insert instanceof ProcessorInsert) {
+            $this->watchAt($this->options?->watch);
 
             return;
         }
@@ -328,9 +328,9 @@ final class ListeningStream
         ];
     }
 
-    private function swept(Session $session, Wishes $wishes): Session
+    private function swept(Session $session, ListeningOptions $options): Session
     {
-        return $wishes->sweep === null ? $session : $wishes->sweep->heardIn($session, $this->processors);
+        return $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
     }
 
     /** @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare */
@@ -341,7 +341,7 @@ final class ListeningStream
         }
         if (isset($compare['insert'], $compare['parameters'])) {
             // The same insert with another setting.
-            $insert = $session->place($compare['insert'])?->insert;
+            $insert = $session->locate($compare['insert'])?->insert;
             $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw EditRefused::noSuchInsert($compare['insert']);
 
             return (new SetParameters($compare['insert'], $this->sessions->parameters(new JsonNode((object) $compare['parameters']), $processor)))->apply($session);
@@ -355,16 +355,16 @@ final class ListeningStream
 
     private function layout(): string
     {
-        $this->laidOut = $this->engine->tapKeys();
+        $this->laidOut = $this->engine->tapIds();
 
         return Frames::layout([
             'sampleRate' => $this->session->sampleRate,
             'length' => $this->session->length,
-            'change' => $this->wishes?->change,
+            'change' => $this->options?->change,
             'position' => $this->engine->position(),
             'taps' => $this->laidOut,
-            'loads' => $this->engine->loadKeys(),
-            'tap' => $this->engine->tap()->key(),
+            'loads' => $this->engine->loadIds(),
+            'tap' => $this->engine->tap()->id(),
         ]);
     }
 
@@ -374,7 +374,7 @@ final class ListeningStream
 
         return Frames::notice([
             'kind' => 'compare',
-            'side' => $this->wishes?->side,
+            'side' => $this->options?->side,
             'gain' => Decibel::fromGain($this->toldGain),
         ]);
     }

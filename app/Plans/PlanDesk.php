@@ -49,7 +49,7 @@ final readonly class PlanDesk
             return ['ready' => false, 'plans' => array_map(static fn (): ?array => null, $choices)];
         }
         $session = $this->book->open($stored);
-        $content = SurveyMap::of($session, $this->processors)->key();
+        $content = SurveyMap::of($session, $this->processors)->hash();
         // Nobody waits for what an older state would become.
         RemedyPlan::query()->where('session_id', $stored->id)->where('content', '!=', $content)->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
 
@@ -91,7 +91,7 @@ final readonly class PlanDesk
         $session = $this->book->open(StoredSession::query()->findOrFail($plan->session_id));
         $map = SurveyMap::of($session, $this->processors);
         $survey = SurveyResult::of($session, $map, $this->store);
-        if ($map->key() !== $plan->content || ! $survey->isWhole()) {
+        if ($map->hash() !== $plan->content || ! $survey->isWhole()) {
             // Nobody waits for what an older state would become; where measurements are gone, whoever asks again has them made.
             $claim->finish(['status' => 'dropped']);
 
@@ -101,7 +101,7 @@ final readonly class PlanDesk
         $remedies = $choice->chosen();
         assert($remedies !== []);
         $isShown = false;
-        $recordings = FolderStore::temporary();
+        $captures = FolderStore::temporary();
         $show = function (Prediction $preview) use ($claim, $session, $isProof, &$isShown): bool {
             if (! $isProof) {
                 $isShown = $this->write($claim, $session, $preview, 'waiting');
@@ -110,7 +110,7 @@ final readonly class PlanDesk
             return $isProof;
         };
         try {
-            $prediction = $this->engines->predictor($session->sampleRate, $recordings)->predict(
+            $prediction = $this->engines->predictor($session->sampleRate, $captures)->predict(
                 new Situation($session, $this->processors, $survey, $choice->aim),
                 $remedies,
                 $choice->amounts,
@@ -119,7 +119,7 @@ final readonly class PlanDesk
                 $claim->beat(...),
             );
         } finally {
-            $recordings->discard();
+            $captures->discard();
         }
         if ($isShown) {
             Claim::queue($plan->refresh());

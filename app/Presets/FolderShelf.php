@@ -23,7 +23,7 @@ final readonly class FolderShelf
     }
 
     /** Puts an effect in or takes it out; a folder that is empty goes. */
-    public function place(string $folder, string $processor, bool $in): void
+    public function put(string $folder, string $processor, bool $in): void
     {
         DB::transaction(static function () use ($folder, $processor, $in): void {
             $found = Folder::query()->firstOrNew(['name' => $folder], ['processors' => []]);

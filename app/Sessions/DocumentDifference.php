@@ -16,8 +16,8 @@ final class DocumentDifference
     public static function between(string $base, string $document): string
     {
         $places = [];
-        foreach ($from = self::pieces($base) as $place => $piece) {
-            $places[$piece] ??= $place;
+        foreach ($from = self::pieces($base) as $index => $piece) {
+            $places[$piece] ??= $index;
         }
         $steps = [];
         $first = $count = 0;

@@ -7,10 +7,10 @@ namespace App\Sessions;
 use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
 use Hafen\Engine\Compiler;
-use Hafen\Engine\LibraryRecordings;
+use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Headroom\Predictor;
+use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Recordings;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\LayeredStore;
 use Hafen\Survey\PartRunner;
@@ -29,9 +29,9 @@ final readonly class EngineFactory
         return new Compiler($this->processors, new MediaLibrary($this->folder, $sampleRate));
     }
 
-    public function recordings(int $sampleRate): Recordings
+    public function audioFiles(int $sampleRate): AudioFiles
     {
-        return new LibraryRecordings(new MediaLibrary($this->folder, $sampleRate));
+        return new LibraryAudioFiles(new MediaLibrary($this->folder, $sampleRate));
     }
 
     public function partRunner(int $sampleRate): PartRunner
@@ -42,9 +42,9 @@ final readonly class EngineFactory
     }
 
     /** What it measures is kept; what it records goes to a store of its own. */
-    public function predictor(int $sampleRate, SurveyStore $recordings): Predictor
+    public function predictor(int $sampleRate, SurveyStore $audioFiles): Predictor
     {
-        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $recordings));
+        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $audioFiles));
     }
 
     /** Measures here and now what is not known yet, and keeps it. */

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Sessions;
 
-use App\Models\LeftNote;
+use App\Models\DismissedAdvice;
 use App\Models\Revision;
 use App\Models\StoredSession;
-use Hafen\Pilot\Note;
+use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
@@ -110,8 +110,8 @@ final readonly class SessionState
         return $inserts;
     }
 
-    /** @return list<array<string, mixed>> what the Pilot notes, with what is known of the sound */
-    public function notes(StoredSession $stored): array
+    /** @return list<array<string, mixed>> the Pilot's advice, from what is known of the sound */
+    public function advice(StoredSession $stored): array
     {
         return $this->pilot($stored, $this->book->open($stored));
     }
@@ -120,11 +120,11 @@ final readonly class SessionState
     private function pilot(StoredSession $stored, Session $session): array
     {
         $known = SurveyResult::of($session, SurveyMap::of($session, $this->processors), $this->surveys);
-        $left = LeftNote::query()->where('session_id', $stored->id)->pluck('note')->all();
+        $dismissed = DismissedAdvice::query()->where('session_id', $stored->id)->pluck('advice')->all();
 
         return array_map(
-            static fn (Note $note): array => [...$note->toArray(), 'left' => in_array($note->id(), $left, true)],
-            Pilot::standard()->notes($session, $this->processors, $known, $this->engines->recordings($session->sampleRate)),
+            static fn (Advice $advice): array => [...$advice->toArray(), 'dismissed' => in_array($advice->id(), $dismissed, true)],
+            Pilot::standard()->advice($session, $this->processors, $known, $this->engines->audioFiles($session->sampleRate)),
         );
     }
 

@@ -13,10 +13,10 @@ use App\Work\Claim;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use Hafen\Survey\SessionSurvey;
-use Hafen\Survey\Stretch;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
+use Hafen\Survey\TimeRange;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
@@ -42,28 +42,28 @@ final readonly class SurveyDesk
     }
 
     /** A survey of this very state; begun now if there is none. */
-    public function request(StoredSession $stored, ?Stretch $stretch = null): Survey
+    public function request(StoredSession $stored, ?TimeRange $range = null): Survey
     {
         $session = $this->book->open($stored);
-        $map = SurveyMap::of($session, $this->processors, $stretch);
-        $running = $this->newest($stored, $stretch, $map->key());
+        $map = SurveyMap::of($session, $this->processors, $range);
+        $running = $this->newest($stored, $range, $map->hash());
         if ($running !== null && in_array($running->status, ['running', 'done'], true)) {
             return $running;
         }
         $most = self::LONGEST * $session->sampleRate;
-        if ($map->stretch->frames() > $most) {
-            throw SurveyTooLong::of($map->stretch->frames(), $most);
+        if ($map->range->frames() > $most) {
+            throw SurveyTooLong::of($map->range->frames(), $most);
         }
         // Nobody waits for the figures of an older state any more.
-        foreach ($this->surveys($stored, $stretch)->where('status', 'running')->get() as $older) {
+        foreach ($this->surveys($stored, $range)->where('status', 'running')->get() as $older) {
             $this->end($older, 'dropped');
         }
         $survey = Survey::query()->create([
             'session_id' => $stored->id,
-            'content' => $map->key(),
+            'content' => $map->hash(),
             'change' => $stored->change,
-            'from' => $stretch?->from,
-            'to' => $stretch?->to,
+            'from' => $range?->from,
+            'to' => $range?->to,
             'status' => 'running',
             'weight' => SessionSurvey::weight(array_values($map->missing($this->store))),
         ]);
@@ -72,9 +72,9 @@ final readonly class SurveyDesk
         return $survey->refresh();
     }
 
-    public function stop(StoredSession $stored, ?Stretch $stretch = null): void
+    public function stop(StoredSession $stored, ?TimeRange $range = null): void
     {
-        foreach ($this->surveys($stored, $stretch)->where('status', 'running')->get() as $survey) {
+        foreach ($this->surveys($stored, $range)->where('status', 'running')->get() as $survey) {
             $this->end($survey, 'stopped');
         }
     }
@@ -143,15 +143,15 @@ final readonly class SurveyDesk
      *
      * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: null|object|array<array-key, mixed>, stale: list<string>, stopped: bool, message: ?string}
      */
-    public function state(StoredSession $stored, ?Stretch $stretch = null): array
+    public function state(StoredSession $stored, ?TimeRange $range = null): array
     {
         $session = $this->book->open($stored);
-        $map = SurveyMap::of($session, $this->processors, $stretch);
-        $here = $this->newest($stored, $stretch, $map->key());
+        $map = SurveyMap::of($session, $this->processors, $range);
+        $here = $this->newest($stored, $range, $map->hash());
         if ($here?->status === 'done') {
             return ['current' => true, 'running' => null, 'result' => $here->result, 'stale' => [], 'stopped' => false, 'message' => null];
         }
-        $before = $this->surveys($stored, $stretch)->where('status', 'done')->latest('id')->first();
+        $before = $this->surveys($stored, $range)->where('status', 'done')->latest('id')->first();
         $known = SurveyResult::of($session, $map, $this->store);
 
         return [
@@ -191,17 +191,17 @@ final readonly class SurveyDesk
         $survey->parts()->whereIn('status', ['waiting', 'running'])->update(['status' => 'dropped']);
     }
 
-    private function newest(StoredSession $stored, ?Stretch $stretch, string $content): ?Survey
+    private function newest(StoredSession $stored, ?TimeRange $range, string $content): ?Survey
     {
-        return $this->surveys($stored, $stretch)->where('content', $content)->latest('id')->first();
+        return $this->surveys($stored, $range)->where('content', $content)->latest('id')->first();
     }
 
     /** @return Builder<Survey> */
-    private function surveys(StoredSession $stored, ?Stretch $stretch): Builder
+    private function surveys(StoredSession $stored, ?TimeRange $range): Builder
     {
         $surveys = Survey::query()->where('session_id', $stored->id);
 
-        return $stretch === null ? $surveys->whereNull('from') : $surveys->where('from', $stretch->from)->where('to', $stretch->to);
+        return $range === null ? $surveys->whereNull('from') : $surveys->where('from', $range->from)->where('to', $range->to);
     }
 
     /**
@@ -212,9 +212,9 @@ final readonly class SurveyDesk
     private function opened(Survey $survey): ?array
     {
         $session = $this->book->open(StoredSession::query()->findOrFail($survey->session_id));
-        $stretch = $survey->from === null || $survey->to === null ? null : new Stretch($survey->from, $survey->to);
-        $map = SurveyMap::of($session, $this->processors, $stretch);
-        if ($map->key() !== $survey->content) {
+        $range = $survey->from === null || $survey->to === null ? null : new TimeRange($survey->from, $survey->to);
+        $map = SurveyMap::of($session, $this->processors, $range);
+        if ($map->hash() !== $survey->content) {
             $this->end($survey, 'dropped');
 
             return null;

@@ -28,8 +28,8 @@ final class SurveyFigures
         $loudest = $result->loudest();
 
         return [
-            'from' => $result->stretch->from,
-            'to' => $result->stretch->to,
+            'from' => $result->range->from,
+            'to' => $result->range->to,
             'taps' => (object) array_map(self::tap(...), $result->taps),
             'channels' => (object) self::channels($result),
             'overview' => array_map(static fn (float $peak): float => round($peak, 4), $result->main->overview ?? []),

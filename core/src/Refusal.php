@@ -15,7 +15,7 @@ use Throwable;
  */
 abstract class Refusal extends RuntimeException
 {
-    final protected function __construct(public readonly string $place, string $message, ?Throwable $previous = null)
+    final protected function __construct(public readonly string $location, string $message, ?Throwable $previous = null)
     {
         parent::__construct($message, 0, $previous);
     }
@@ -23,6 +23,6 @@ abstract class Refusal extends RuntimeException
     /** The place and the sentence in one line, for a terminal or a log. */
     public function line(): string
     {
-        return $this->place === '' ? $this->getMessage() : $this->place.': '.$this->getMessage();
+        return $this->location === '' ? $this->getMessage() : $this->location.': '.$this->getMessage();
     }
 }

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { VueWrapper } from '@vue/test-utils';
 import { defineComponent, h } from 'vue';
-import type { Channel, PilotNote } from '@/api/types';
+import type { Channel, Advice } from '@/api/types';
 import { useKeys } from './keys';
 import { useFinder } from './stores/finder';
 import { useListening } from './stores/listening';
@@ -23,7 +23,7 @@ beforeEach(() => {
             channel('choir'),
         ],
         [processor('gate', 'Dynamics'), processor('drive', 'Colour'), processor('hall', 'Space')],
-        { pilot: [] as PilotNote[] },
+        { pilot: [] as Advice[] },
     );
     sheets = 0;
     page = shown(

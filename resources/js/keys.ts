@@ -46,7 +46,7 @@ export function useKeys(showKeys: () => void): void {
     }
 
     function toggleInsert(): void {
-        const place = selection.insert ? session.place(selection.insert) : null;
+        const place = selection.insert ? session.locate(selection.insert) : null;
         if (place) {
             void session.edit({ type: 'set-insert-on', inserts: [...selection.inserts], on: !place.insert.on });
         }
@@ -66,7 +66,7 @@ export function useKeys(showKeys: () => void): void {
 
     /** Alt moves the insert itself, without it the selection walks. */
     function sideways(way: 1 | -1, moving: boolean): void {
-        const place = selection.insert ? session.place(selection.insert) : null;
+        const place = selection.insert ? session.locate(selection.insert) : null;
         if (place && moving) {
             const at = way > 0 ? place.index + 2 : place.index - 1;
             if (at >= 0 && at <= place.neighbours.length) {
@@ -113,7 +113,7 @@ export function useKeys(showKeys: () => void): void {
 
     /** The inserts as they are now; what becomes of them later does not matter. */
     function copy(): void {
-        const places = selection.inserts.map((id) => session.place(id)).filter((place) => place !== null);
+        const places = selection.inserts.map((id) => session.locate(id)).filter((place) => place !== null);
         screen.copiedInserts = places.sort((a, b) => a.index - b.index).map((place) => place.insert);
         tell(
             `${places.length === 1 ? 'Insert' : `${places.length} inserts`} copied. Ctrl+V pastes on what is selected.`,
@@ -122,7 +122,7 @@ export function useKeys(showKeys: () => void): void {
 
     /** After the selected insert, or at the end of every selected channel's row. */
     function paste(): void {
-        const place = selection.insert ? session.place(selection.insert) : null;
+        const place = selection.insert ? session.locate(selection.insert) : null;
         const name = screen.copiedInserts.length === 1 ? 'Pasted insert' : 'Pasted inserts';
         if (place && selection.channels.length <= 1) {
             void finder.pasteOn([place.channel.id], screen.copiedInserts, name, {

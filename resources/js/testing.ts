@@ -42,7 +42,7 @@ export function processor(id: string, category: string, more: Partial<ProcessorS
         levelDependent: false,
         wetOnly: false,
         widens: false,
-        keyed: false,
+        takesSidechain: false,
         cost: 1,
         synonyms: [],
         parameters: [number('gain')],

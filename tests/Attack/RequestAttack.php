@@ -65,7 +65,7 @@ final class RequestAttack
         if (mt_rand(0, 2) === 0) {
             $path .= '?'.['from', 'to', 'at', 'sampleRate', 'offset', 'processor', 'from[]'][mt_rand(0, 6)].'='.$values[array_rand($values)];
         }
-        $fields = ['base', 'edit', 'name', 'bytes', 'sampleRate', 'from', 'to', 'format', 'tail', 'tap', 'loop', 'compare', 'sweep', 'watch', 'side', 'aim', 'plans', 'folder', 'processor', 'in', 'parameters', 'inserts', 'split', 'note', 'left', 'tempo', 'presets', 'rows', 'again', 'clip'];
+        $fields = ['base', 'edit', 'name', 'bytes', 'sampleRate', 'from', 'to', 'format', 'tail', 'tap', 'loop', 'compare', 'sweep', 'watch', 'side', 'aim', 'plans', 'folder', 'processor', 'in', 'parameters', 'inserts', 'split', 'advice', 'dismissed', 'tempo', 'presets', 'rows', 'again', 'clip'];
         $any = static function (int $depth) use (&$any): mixed {
             return match (mt_rand(0, $depth > 2 ? 8 : 10)) {
                 0 => null,

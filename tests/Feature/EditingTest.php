@@ -86,7 +86,7 @@ it('refuses bad bodies and names the field', function (array|string $body, strin
     $session = Demo::session();
     $content = is_string($body) ? $body : (string) json_encode($body);
     $this->call('POST', "/api/sessions/{$session->id}/edits", [], [], [], ['CONTENT_TYPE' => 'application/json', 'HTTP_ACCEPT' => 'application/json'], $content)
-        ->assertUnprocessable()->assertJsonPath('place', $place);
+        ->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([
     'not JSON' => ['{"base":', '/'],
     'no edit' => [['base' => 1], '/'],
@@ -97,7 +97,7 @@ it('refuses bad bodies and names the field', function (array|string $body, strin
 
 it('starts new sessions and lists them', function (): void {
     $this->postJson('/api/sessions', ['name' => 'Pier'])->assertCreated()->assertJsonPath('document.channels.0.kind', 'main');
-    $this->postJson('/api/sessions', ['name' => ''])->assertUnprocessable()->assertJsonPath('place', '/name');
+    $this->postJson('/api/sessions', ['name' => ''])->assertUnprocessable()->assertJsonPath('location', '/name');
     $this->getJson('/api/sessions')->assertJsonPath('0.name', 'Pier');
     $this->getJson('/api/sessions/99')->assertNotFound();
 });
@@ -110,7 +110,7 @@ it('answers only the machine it runs on', function (): void {
 
 it('keeps presets and draws pictures', function (): void {
     $this->postJson('/api/presets', ['processor' => 'filter', 'name' => 'Rumble', 'parameters' => ['frequency' => 60]])->assertCreated();
-    $this->postJson('/api/presets', ['processor' => 'filter', 'name' => 'Bad', 'parameters' => ['frequency' => 1]])->assertUnprocessable()->assertJsonPath('place', '/parameters/frequency');
+    $this->postJson('/api/presets', ['processor' => 'filter', 'name' => 'Bad', 'parameters' => ['frequency' => 1]])->assertUnprocessable()->assertJsonPath('location', '/parameters/frequency');
     $id = array_column((array) $this->getJson('/api/presets?processor=filter')->json(), 'id', 'name')['Rumble'];
     $this->delete("/api/presets/{$id}")->assertNoContent();
     $this->postJson('/api/processors/compressor/picture', ['parameters' => (object) [], 'sampleRate' => 48000, 'tempo' => 96])->assertOk()->assertJsonPath('picture.reading', 'transfer');

@@ -108,7 +108,7 @@ it('counts samples that are no numbers, says so, and plays silence for them', fu
     $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
     $this->getJson("/api/sessions/{$session->id}/survey")->assertOk()->assertJsonPath('current', true);
     $this->getJson("/api/sessions/{$session->id}/moment?at=100")->assertOk();
-    $this->getJson("/api/sessions/{$session->id}/channels/cello/key")->assertOk();
+    $this->getJson("/api/sessions/{$session->id}/channels/cello/musical-key")->assertOk();
     $this->postJson('/api/processors/convolution/picture', ['parameters' => ['recording' => $media['id']], 'sampleRate' => 48000, 'tempo' => 120])->assertSuccessful();
 })->with([[SampleFormat::Float32, 'g'], [SampleFormat::Float64, 'e']]);
 
@@ -136,7 +136,7 @@ it('prepares what is there already for another rate too', function (): void {
 it('refuses bodies that are larger than announced before they are read', function (): void {
     $id = $this->postJson('/api/uploads', ['name' => 'Tone.wav', 'bytes' => 1000])->json('id');
     $this->call('PUT', "/api/uploads/{$id}", server: ['CONTENT_LENGTH' => '10000000000000', 'HTTP_ACCEPT' => 'application/json'], content: 'x')->assertStatus(413);
-    $this->call('PUT', "/api/uploads/{$id}", server: ['CONTENT_LENGTH' => '5000000', 'HTTP_ACCEPT' => 'application/json'], content: 'x')->assertUnprocessable()->assertJsonPath('place', 'piece');
+    $this->call('PUT', "/api/uploads/{$id}", server: ['CONTENT_LENGTH' => '5000000', 'HTTP_ACCEPT' => 'application/json'], content: 'x')->assertUnprocessable()->assertJsonPath('location', 'piece');
     $this->call('POST', '/api/sessions', server: ['CONTENT_LENGTH' => '5000000', 'HTTP_ACCEPT' => 'application/json'], content: '{}')->assertUnprocessable();
 });
 
@@ -144,7 +144,7 @@ it('refuses uploads and renders while what they need is not free, and edits go o
     $session = Demo::session();
     $free = (int) disk_free_space($this->data);
     $this->app->instance(DiskRoom::class, new DiskRoom($this->data, $free - (1 << 20)));
-    $this->postJson('/api/uploads', ['name' => 'Long.wav', 'bytes' => 50_000_000])->assertStatus(507)->assertJsonPath('place', 'disk');
+    $this->postJson('/api/uploads', ['name' => 'Long.wav', 'bytes' => 50_000_000])->assertStatus(507)->assertJsonPath('location', 'disk');
     $refused = $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '32f', 'tail' => 600])->assertStatus(507);
     expect($refused->json('message'))->toContain('needs')->toContain('are free');
     edit($session, 1, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3.0])->assertOk();

@@ -37,10 +37,10 @@ function streamed(string $listeningId, int $from = 0): Generator
     }
 }
 
-/** @param  array<string, mixed>  $wishes */
-function listen(StoredSession $session, array $wishes = []): string
+/** @param  array<string, mixed>  $options */
+function listen(StoredSession $session, array $options = []): string
 {
-    return test()->postJson("/api/sessions/{$session->id}/listenings", ['side' => 1, ...$wishes])->assertCreated()->json('id');
+    return test()->postJson("/api/sessions/{$session->id}/listenings", ['side' => 1, ...$options])->assertCreated()->json('id');
 }
 
 /** The sound of the small session, by the engine itself. */
@@ -170,9 +170,9 @@ it('tells what it cannot do and plays on', function (): void {
     expect($frames[0]['kind'])->toBe('N')->and($frames[0]['data']['message'])->toContain('There is no readable file here')->and($frames[1]['kind'])->toBe('E');
 });
 
-it('refuses wishes with the field', function (array $wishes, string $place): void {
+it('refuses wishes with the field', function (array $options, string $place): void {
     $session = Demo::session();
-    $this->postJson("/api/sessions/{$session->id}/listenings", $wishes)->assertUnprocessable()->assertJsonPath('place', $place);
+    $this->postJson("/api/sessions/{$session->id}/listenings", $options)->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([
     [['tap' => 'no tap at all'], '/tap'], [['side' => 3], '/side'], [['loop' => ['start' => 10, 'end' => 20]], '/loop/end'], [['colour' => 1], '/colour'],
 ]);
@@ -220,7 +220,7 @@ it('shows an insert by frequency while it plays, and follows what is changed', f
         ->and($seen[7]['after'][$at][2] - $seen[7]['before'][$at][2])->toEqualWithDelta(-12.0, 1.6)
         ->and($seen[3]['bands']['bell-3'][2])->toBeLessThan(0.0);
     // What is not there is not watched, and nothing breaks.
-    $this->postJson("/api/sessions/{$session->id}/listenings", ['watch' => 'a/b'])->assertStatus(422)->assertJsonPath('place', '/watch');
+    $this->postJson("/api/sessions/{$session->id}/listenings", ['watch' => 'a/b'])->assertStatus(422)->assertJsonPath('location', '/watch');
     $gone = listen($session, ['watch' => 'i1']);
     $count = 0;
     foreach (streamed($gone) as $frame) {

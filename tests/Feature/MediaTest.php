@@ -46,13 +46,13 @@ it('survives lost and repeated pieces', function (): void {
     $id = $this->postJson('/api/uploads', ['name' => 'Tone.wav', 'bytes' => strlen($this->tone)])->json('id');
     $send = fn (int $at, int $length) => $this->call('PUT', "/api/uploads/{$id}?offset={$at}", content: substr($this->tone, $at, $length), server: ['HTTP_ACCEPT' => 'application/json']);
     $send(0, 60_000)->assertOk();
-    $send(90_000, 1000)->assertUnprocessable()->assertJsonPath('place', 'offset');
+    $send(90_000, 1000)->assertUnprocessable()->assertJsonPath('location', 'offset');
     $this->postJson("/api/uploads/{$id}/finish", ['sampleRate' => 48000])->assertUnprocessable()->assertJsonPath('message', '60000 of '.strlen($this->tone).' bytes of Tone.wav have arrived. Send the rest first.');
     $send(0, 60_000)->assertOk()->assertJsonPath('received', 60_000);
     $this->getJson("/api/uploads/{$id}")->assertJsonPath('received', 60_000);
     $send(60_000, strlen($this->tone))->assertOk();
     $send(60_000, 999_999_9)->assertOk();
-    $this->call('PUT', "/api/uploads/{$id}?offset=100000", content: $this->tone, server: ['HTTP_ACCEPT' => 'application/json'])->assertUnprocessable()->assertJsonPath('place', 'piece');
+    $this->call('PUT', "/api/uploads/{$id}?offset=100000", content: $this->tone, server: ['HTTP_ACCEPT' => 'application/json'])->assertUnprocessable()->assertJsonPath('location', 'piece');
     expect($this->postJson("/api/uploads/{$id}/finish", ['sampleRate' => 48000])->json('id'))->toBe(hash('sha256', $this->tone));
 });
 

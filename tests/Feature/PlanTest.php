@@ -64,7 +64,7 @@ it('lets go of plans for a state that has passed, and gives out again what a los
 
 it('refuses what is no plan with the field', function (array $ask, string $place): void {
     ['session' => $session] = hot();
-    $this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertUnprocessable()->assertJsonPath('place', $place);
+    $this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([
     'aim' => [['aim' => ['figure' => 'peak', 'level' => 3.0], 'plans' => []], '/aim/level'],
     'figure' => [['aim' => ['figure' => 'rms', 'level' => -6.0], 'plans' => []], '/aim/figure'],

@@ -17,7 +17,7 @@ it('shows what ships and what is one’s own, and keeps rows with their splits',
     $id = $this->postJson('/api/row-presets', $row)->assertCreated()->json('id');
     $this->getJson('/api/row-presets')->assertJsonCount($rows + 1)->assertJsonPath("{$rows}.inserts.1.branches.1.inserts.0.processor", 'hall');
     $this->deleteJson("/api/row-presets/{$id}")->assertNoContent();
-    $this->postJson('/api/row-presets', [...$row, 'inserts' => [['type' => 'processor', 'id' => 'i1', 'processor' => 'kazoo']]])->assertUnprocessable()->assertJsonPath('place', '/inserts/0/processor');
+    $this->postJson('/api/row-presets', [...$row, 'inserts' => [['type' => 'processor', 'id' => 'i1', 'processor' => 'kazoo']]])->assertUnprocessable()->assertJsonPath('location', '/inserts/0/processor');
 });
 
 it('takes its own file back in whole, and nothing of a broken one', function (): void {
@@ -54,9 +54,9 @@ it('leaves locked parameters alone when a preset is taken, and keeps two setting
 
 it('finds the key of a track, and none where nothing is recorded', function (): void {
     $session = Demo::session();
-    expect($this->getJson("/api/sessions/{$session->id}/channels/cello/key")->assertOk()->json('key'))->toBeString();
-    $this->getJson("/api/sessions/{$session->id}/channels/main/key")->assertOk()->assertJsonPath('key', null);
-    $this->getJson("/api/sessions/{$session->id}/channels/nowhere/key")->assertUnprocessable();
+    expect($this->getJson("/api/sessions/{$session->id}/channels/cello/musical-key")->assertOk()->json('key'))->toBeString();
+    $this->getJson("/api/sessions/{$session->id}/channels/main/musical-key")->assertOk()->assertJsonPath('key', null);
+    $this->getJson("/api/sessions/{$session->id}/channels/nowhere/musical-key")->assertUnprocessable();
 });
 
 it('keeps favourites and folders on the server', function (): void {
@@ -75,7 +75,7 @@ it('keeps favourites and folders on the server', function (): void {
 });
 
 it('refuses folders without a name, effects that are not there, and too long names', function (array $body, string $place): void {
-    $this->putJson('/api/folders', $body)->assertStatus(422)->assertJsonPath('place', $place);
+    $this->putJson('/api/folders', $body)->assertStatus(422)->assertJsonPath('location', $place);
     $this->getJson('/api/folders')->assertExactJson(['favourites' => [], 'folders' => []]);
 })->with([
     [['folder' => '  ', 'processor' => 'echo', 'in' => true], '/folder'],

@@ -53,7 +53,7 @@ it('fails with the reason, and leaves no file', function (): void {
 
 it('refuses render options with the field', function (array $options, string $place): void {
     $session = Demo::session();
-    $this->postJson("/api/sessions/{$session->id}/renders", $options)->assertUnprocessable()->assertJsonPath('place', $place);
+    $this->postJson("/api/sessions/{$session->id}/renders", $options)->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([
     [['format' => 'mp3'], '/format'], [[], '/'], [['format' => '24', 'tap' => 'nonsense here'], '/tap'], [['format' => '24', 'tail' => -1], '/tail'],
 ]);

@@ -119,7 +119,7 @@ it('refuses a session that would grow beyond what can be worked with, and steps 
     $last->assertUnprocessable();
     expect($last->json('message'))->toMatch('/at most|the most there can be/');
     edit($session, $change, ['type' => 'several', 'label' => 'Much', 'edits' => array_fill(0, 600, ['type' => 'set-fader', 'channels' => array_map(static fn (int $i): string => "c{$i}", range(1, 40)), 'gain' => 0])])
-        ->assertUnprocessable()->assertJsonPath('place', 'edits');
+        ->assertUnprocessable()->assertJsonPath('location', 'edits');
     edit($session, $change, ['type' => 'several', 'label' => 'Deep', 'edits' => [['type' => 'several', 'label' => 'Deeper', 'edits' => []]]])->assertUnprocessable();
 });
 

@@ -43,7 +43,7 @@ it('says what follows from the routing', function (): void {
 it('refuses a loop with its names and leaves the session as it was', function (): void {
     $session = Demo::session(routedSession());
     edit($session, 1, ['type' => 'add-send', 'channels' => ['wash'], 'to' => 'plate'])->assertUnprocessable()
-        ->assertJsonPath('place', 'loop')
+        ->assertJsonPath('location', 'loop')
         ->assertJsonPath('message', 'This would close a loop: Plate -> Wash -> Plate. Sound going round in it would grow without end.');
     $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('change', 1);
 });
@@ -61,7 +61,7 @@ it('makes one revision, and one undo, of each one-step move', function (array $m
     'a group' => [['type' => 'group-channels', 'channels' => ['cello', 'bass', 'wash']]],
     'sends copied' => [['type' => 'copy-sends', 'sends' => ['n1'], 'channels' => ['bass']]],
     'the mix to a cue' => [['type' => 'copy-mix-to-cue', 'cue' => 'cue']],
-    'many sends' => [['type' => 'put-sends', 'cells' => [['channel' => 'cello', 'to' => 'cue', 'gain' => -9], ['channel' => 'bass', 'to' => 'plate', 'gain' => -9], ['channel' => 'cello', 'to' => 'plate', 'gain' => null]]]],
+    'many sends' => [['type' => 'put-sends', 'sends' => [['channel' => 'cello', 'to' => 'cue', 'gain' => -9], ['channel' => 'bass', 'to' => 'plate', 'gain' => -9], ['channel' => 'cello', 'to' => 'plate', 'gain' => null]]]],
     'a branch pulled out' => [['type' => 'pull-out-branch', 'branch' => 'b2']],
     'the level kept' => [['type' => 'keep-level', 'split' => 's1']],
     'a return removed' => [['type' => 'remove-channels', 'channels' => ['plate']]],
@@ -111,8 +111,8 @@ it('keeps splits under names, and takes them into any row', function (): void {
         ->assertJsonPath('document.channels.0.inserts.1.on', false)
         ->assertJsonPath('undo', 'Twice on Cello');
     $this->postJson('/api/split-presets', ['name' => 'Bad', 'split' => ['type' => 'split', 'id' => 's1', 'branches' => []]])->assertUnprocessable()
-        ->assertJsonPath('place', '/split/0/branches');
-    $this->postJson('/api/split-presets', ['name' => 'Bad', 'split' => $split['branches'][1]->inserts[0]])->assertUnprocessable()->assertJsonPath('place', '/split');
+        ->assertJsonPath('location', '/split/0/branches');
+    $this->postJson('/api/split-presets', ['name' => 'Bad', 'split' => $split['branches'][1]->inserts[0]])->assertUnprocessable()->assertJsonPath('location', '/split');
     $this->deleteJson("/api/split-presets/{$stored['id']}")->assertNoContent();
     $this->getJson('/api/split-presets')->assertJsonCount(0);
 });
@@ -136,17 +136,17 @@ it('does not measure again what sounds the same: names, and what is shown', func
 it('notes what practice says otherwise, mends it by an edit, and remembers what is left', function (): void {
     $session = Demo::session(routedSession());
     $notes = $this->getJson("/api/sessions/{$session->id}")->json('pilot');
-    expect(array_column($notes, 'left', 'id'))->toBe(['equal-branches:bass:s1' => false]);
-    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => 'equal-branches:bass:s1', 'left' => true])->assertOk()->assertJsonPath('pilot.0.left', true);
-    $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('pilot.0.left', true);
-    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => 'equal-branches:bass:s1', 'left' => false])->assertOk()->assertJsonPath('pilot.0.left', false);
-    $this->putJson("/api/sessions/{$session->id}/notes", ['note' => '', 'left' => true])->assertUnprocessable();
-    edit($session, 1, $notes[0]['mend']['edit'])->assertOk()->assertJsonPath('pilot', []);
+    expect(array_column($notes, 'dismissed', 'id'))->toBe(['equal-branches:bass:s1' => false]);
+    $this->putJson("/api/sessions/{$session->id}/advice", ['advice' => 'equal-branches:bass:s1', 'dismissed' => true])->assertOk()->assertJsonPath('pilot.0.dismissed', true);
+    $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('pilot.0.dismissed', true);
+    $this->putJson("/api/sessions/{$session->id}/advice", ['advice' => 'equal-branches:bass:s1', 'dismissed' => false])->assertOk()->assertJsonPath('pilot.0.dismissed', false);
+    $this->putJson("/api/sessions/{$session->id}/advice", ['advice' => '', 'dismissed' => true])->assertUnprocessable();
+    edit($session, 1, $notes[0]['fix']['edit'])->assertOk()->assertJsonPath('pilot', []);
 });
 
 it('notes what only the sound tells once the session is measured', function (): void {
     $session = Demo::session(Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track('cello', [Hafen\Tests\Support\Mix::insert('i1', 'gain', ['gain' => 12.0])])]));
-    $notes = fn (): array => array_column($this->getJson("/api/sessions/{$session->id}/notes")->assertOk()->json('pilot'), 'severity', 'id');
+    $notes = fn (): array => array_column($this->getJson("/api/sessions/{$session->id}/advice")->assertOk()->json('pilot'), 'severity', 'id');
     expect($notes())->toBe([]);
     $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
     expect($notes())->toBe(['clips-at-output:main' => 'severe']);

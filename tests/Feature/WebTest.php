@@ -73,13 +73,13 @@ it('answers for numbers beyond integers, and ids that are none, without a fault'
 })->with([
     '/api/sessions/99999999999999999999999', '/api/sessions/-1', '/api/sessions/1e3', '/api/sessions/{s}/revisions/99999999999999999999', '/api/renders/99999999999999999999',
     '/api/sessions/{s}/survey?from=99999999999999999999&to=1', '/api/sessions/{s}/survey?from[]=1', '/api/sessions/{s}/moment?at=99999999999999999999',
-    '/api/media/..%2F..%2Fetc', '/api/media/x?sampleRate=1e99', '/api/uploads/x?offset=99999999999999999999', '/api/presets/99999999999999999999', '/api/sessions/{s}/channels/%00/key',
+    '/api/media/..%2F..%2Fetc', '/api/media/x?sampleRate=1e99', '/api/uploads/x?offset=99999999999999999999', '/api/presets/99999999999999999999', '/api/sessions/{s}/channels/%00/musical-key',
 ]);
 
 it('refuses a render or a survey longer than a day', function (): void {
     $session = Demo::session();
-    $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '32f', 'to' => 1 << 40])->assertUnprocessable()->assertJsonPath('place', 'render');
-    $this->postJson("/api/sessions/{$session->id}/survey", ['from' => 0, 'to' => 1 << 40])->assertUnprocessable()->assertJsonPath('place', 'survey');
+    $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '32f', 'to' => 1 << 40])->assertUnprocessable()->assertJsonPath('location', 'render');
+    $this->postJson("/api/sessions/{$session->id}/survey", ['from' => 0, 'to' => 1 << 40])->assertUnprocessable()->assertJsonPath('location', 'survey');
     edit($session, 1, ['type' => 'put-file', 'channel' => 'cello', 'file' => ['file' => 'cello', 'length' => 1 << 40, 'width' => 'mono']])->assertOk();
     $this->postJson("/api/sessions/{$session->id}/renders", ['format' => '32f'])->assertUnprocessable();
     $this->postJson("/api/sessions/{$session->id}/survey")->assertUnprocessable();

@@ -31,7 +31,7 @@ final readonly class FolderController
         if ($folder->value !== null && $name === '') {
             throw $folder->expected('a name that is not blank');
         }
-        $this->shelf->place($name, $this->sessions->processorId($body->get('processor')), $body->get('in')->boolean());
+        $this->shelf->put($name, $this->sessions->processorId($body->get('processor')), $body->get('in')->boolean());
 
         return $this->index();
     }

@@ -15,7 +15,7 @@ use Hafen\Headroom\StagesOfPath;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
-use Hafen\Survey\Stretch;
+use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -62,10 +62,10 @@ final readonly class HeadroomController
         return new JsonResponse(['moment' => $moment === null ? null : SurveyFigures::moment($moment)]);
     }
 
-    private static function around(Session $session, int $at, int $reach): Stretch
+    private static function around(Session $session, int $at, int $reach): TimeRange
     {
         $from = max(0, min($session->length - 1, $at - $reach));
 
-        return new Stretch($from, max($from + 1, min($session->length, $at + $reach)), self::RUN_IN);
+        return new TimeRange($from, max($from + 1, min($session->length, $at + $reach)), self::RUN_IN);
     }
 }

@@ -23,8 +23,8 @@ final class ListeningController
     public function store(Request $request, StoredSession $session): JsonResponse
     {
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
-        $wishes = $this->wishes(JsonBody::of($request));
-        $listening = Listening::query()->create(['session_id' => $session->id, ...$wishes]);
+        $options = $this->options(JsonBody::of($request));
+        $listening = Listening::query()->create(['session_id' => $session->id, ...$options]);
         $base = config('hafen.listen_url');
 
         return new JsonResponse([
@@ -35,7 +35,7 @@ final class ListeningController
 
     public function update(Request $request, Listening $listening): JsonResponse
     {
-        $listening->update($this->wishes(JsonBody::of($request)));
+        $listening->update($this->options(JsonBody::of($request)));
 
         return new JsonResponse(['id' => $listening->id]);
     }
@@ -59,31 +59,31 @@ final class ListeningController
     }
 
     /** @return array<string, mixed> */
-    private function wishes(JsonNode $body): array
+    private function options(JsonNode $body): array
     {
         $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch']);
-        $wishes = [];
+        $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
             if ($tap->value !== null && Tap::fromString($tap->text(1, 140)) === null) {
                 throw $tap->expected('a tap such as "cello:pre-fader"');
             }
-            $wishes['tap'] = $tap->value;
+            $options['tap'] = $tap->value;
         }
         if ($body->has('loop')) {
             $loop = $body->get('loop');
             if ($loop->value === null) {
-                $wishes += ['loop_start' => null, 'loop_end' => null];
+                $options += ['loop_start' => null, 'loop_end' => null];
             } else {
                 $loop->keys(['start', 'end']);
                 $start = $loop->get('start')->integer(0, 1 << 40);
                 // Shorter than a tenth of a second there is nothing to hear, only work.
-                $wishes += ['loop_start' => $start, 'loop_end' => $loop->get('end')->integer($start + 4800, 1 << 40)];
+                $options += ['loop_start' => $start, 'loop_end' => $loop->get('end')->integer($start + 4800, 1 << 40)];
             }
         }
         if ($body->has('compare')) {
             $compare = $body->get('compare');
-            $wishes['compare'] = match (true) {
+            $options['compare'] = match (true) {
                 $compare->value === null => null,
                 $compare->has('plan') => ['plan' => $compare->keys(['plan'])->get('plan')->integer(1, PHP_INT_MAX)],
                 $compare->has('parameters') => ['insert' => $compare->keys(['insert', 'parameters'])->get('insert')->id(), 'parameters' => self::plain($compare->get('parameters'))],
@@ -93,7 +93,7 @@ final class ListeningController
         }
         if ($body->has('sweep')) {
             $sweep = $body->get('sweep');
-            $wishes['sweep'] = match (true) {
+            $options['sweep'] = match (true) {
                 $sweep->value === null => null,
                 $sweep->has('insert') => ['insert' => $sweep->keys(['insert', 'band'])->get('insert')->id(), 'band' => $sweep->get('band')->id()],
                 default => [
@@ -104,16 +104,16 @@ final class ListeningController
         }
         if ($body->has('watch')) {
             $watch = $body->get('watch');
-            $wishes['watch'] = $watch->value === null ? null : $watch->id();
+            $options['watch'] = $watch->value === null ? null : $watch->id();
         }
         if ($body->has('side')) {
-            $wishes['side'] = $body->get('side')->integer(1, 2);
+            $options['side'] = $body->get('side')->integer(1, 2);
         }
         if ($body->has('stopped')) {
-            $wishes['stopped'] = $body->get('stopped')->boolean();
+            $options['stopped'] = $body->get('stopped')->boolean();
         }
 
-        return $wishes;
+        return $options;
     }
 
     /** @return array<string, mixed> parameters as they came; they are checked when the insert is known */

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Models\LeftNote;
+use App\Models\DismissedAdvice;
 use App\Models\StoredSession;
 use App\Sessions\SessionState;
 use Illuminate\Http\JsonResponse;
@@ -12,21 +12,21 @@ use Illuminate\Http\Request;
 
 final class PilotController
 {
-    /** The notes as they are now: once the session is measured there may be more. */
+    /** The advice as it is now: once the session is measured there may be more. */
     public function index(StoredSession $session, SessionState $state): JsonResponse
     {
-        return new JsonResponse(['change' => $session->change, 'pilot' => $state->notes($session)]);
+        return new JsonResponse(['change' => $session->change, 'pilot' => $state->advice($session)]);
     }
 
-    /** Leaves a note as it is, or takes it up again. */
+    /** Dismisses a piece of advice, or takes it up again. */
     public function update(Request $request, StoredSession $session, SessionState $state): JsonResponse
     {
-        $body = JsonBody::of($request)->keys(['note', 'left']);
-        $note = ['session_id' => $session->id, 'note' => $body->get('note')->text(1, 200)];
-        if ($body->get('left')->boolean()) {
-            LeftNote::query()->firstOrCreate($note);
+        $body = JsonBody::of($request)->keys(['advice', 'dismissed']);
+        $advice = ['session_id' => $session->id, 'advice' => $body->get('advice')->text(1, 200)];
+        if ($body->get('dismissed')->boolean()) {
+            DismissedAdvice::query()->firstOrCreate($advice);
         } else {
-            LeftNote::query()->where($note)->delete();
+            DismissedAdvice::query()->where($advice)->delete();
         }
 
         return new JsonResponse($state->of($session));

@@ -6,7 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
-use Hafen\Engine\LibraryRecordings;
+use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
@@ -33,7 +33,7 @@ final readonly class ProcessorController
         $picture = $this->processors->picture(
             $processor,
             $codec->parameters($body->get('parameters'), $processor),
-            new Setting($rate, $body->get('tempo')->number(20.0, 400.0, 'BPM'), new LibraryRecordings(new MediaLibrary($media, $rate))),
+            new Setting($rate, $body->get('tempo')->number(20.0, 400.0, 'BPM'), new LibraryAudioFiles(new MediaLibrary($media, $rate))),
         );
 
         return new JsonResponse(['picture' => $picture?->toArray()]);

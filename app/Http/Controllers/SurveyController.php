@@ -8,7 +8,7 @@ use App\Http\AddressNumber;
 use App\Models\StoredSession;
 use App\Surveys\SurveyDesk;
 use Hafen\Session\SessionCodec;
-use Hafen\Survey\Stretch;
+use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 
@@ -22,29 +22,29 @@ final readonly class SurveyController
     {
         $from = AddressNumber::optional($request, 'from', 0, SessionCodec::LONGEST - 1);
         $to = $from === null ? null : AddressNumber::optional($request, 'to', $from + 1, SessionCodec::LONGEST);
-        $stretch = $from === null || $to === null ? null : new Stretch($from, $to);
+        $range = $from === null || $to === null ? null : new TimeRange($from, $to);
 
-        return new JsonResponse($this->desk->state($session, $stretch));
+        return new JsonResponse($this->desk->state($session, $range));
     }
 
     /** Has all of the session measured, or a stretch of it. */
     public function store(Request $request, StoredSession $session): JsonResponse
     {
-        $stretch = $this->stretch($request);
-        $this->desk->request($session, $stretch);
+        $range = $this->range($request);
+        $this->desk->request($session, $range);
 
-        return new JsonResponse($this->desk->state($session, $stretch), 202);
+        return new JsonResponse($this->desk->state($session, $range), 202);
     }
 
     public function stop(Request $request, StoredSession $session): JsonResponse
     {
-        $stretch = $this->stretch($request);
-        $this->desk->stop($session, $stretch);
+        $range = $this->range($request);
+        $this->desk->stop($session, $range);
 
-        return new JsonResponse($this->desk->state($session, $stretch));
+        return new JsonResponse($this->desk->state($session, $range));
     }
 
-    private function stretch(Request $request): ?Stretch
+    private function range(Request $request): ?TimeRange
     {
         if (in_array($request->getContent(), ['', '[]'], true)) {
             return null;
@@ -55,6 +55,6 @@ final readonly class SurveyController
         }
         $from = $body->get('from')->integer(0, 1 << 40);
 
-        return new Stretch($from, $body->get('to')->integer($from + 1, 1 << 40));
+        return new TimeRange($from, $body->get('to')->integer($from + 1, 1 << 40));
     }
 }

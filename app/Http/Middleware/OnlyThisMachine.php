@@ -65,6 +65,6 @@ final class OnlyThisMachine
 
     private static function refused(string $message): Response
     {
-        return SecurityHeaders::on(new JsonResponse(['place' => 'origin', 'message' => $message], 403));
+        return SecurityHeaders::on(new JsonResponse(['location' => 'origin', 'message' => $message], 403));
     }
 }

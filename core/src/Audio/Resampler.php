@@ -96,9 +96,9 @@ final class Resampler implements AudioSource
         $length = 2 * $this->half;
         $out = [];
         for ($i = 0; $i < $count; ++$i) {
-            $place = ($from + $i) * $down;
-            $phase = (($place % $up) + $up) % $up;
-            $at = intdiv($place - $phase, $up) - $this->half + 1 - $firstInput;
+            $inputTime = ($from + $i) * $down;
+            $phase = (($inputTime % $up) + $up) % $up;
+            $at = intdiv($inputTime - $phase, $up) - $this->half + 1 - $firstInput;
             if ($this->between === 0) {
                 $out[] = self::weigh($samples, $at, $this->phases[$phase] ??= $this->taps($phase / $up), $length);
 

@@ -10,10 +10,10 @@ use Hafen\Audio\SampleLoops;
 use Hafen\Demo\FerryTerminal;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\FolderLibrary;
-use Hafen\Engine\LibraryRecordings;
+use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Engine\Tap;
 use Hafen\Metering\TapReading;
-use Hafen\Pilot\Note;
+use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Pilot\Severity;
 use Hafen\Preset\PresetCodec;
@@ -266,7 +266,7 @@ final readonly class Application
             $channels[] = ['id' => $channel->id, 'name' => $channel->name, 'kind' => $channel->kind->value, 'taps' => $taps];
         }
         $this->say(json_encode(
-            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->stretch->frames(), 'main' => self::main($result), 'channels' => $channels],
+            ['name' => $session->name, 'sampleRate' => $session->sampleRate, 'length' => $result->range->frames(), 'main' => self::main($result), 'channels' => $channels],
             JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
         ));
     }
@@ -308,20 +308,20 @@ final readonly class Application
     {
         $session = $this->open($arguments->position(0));
         $survey = $arguments->has('survey') ? $this->measured($session, $arguments->position(0)) : null;
-        $recordings = new LibraryRecordings(new FolderLibrary(dirname($arguments->position(0))));
-        $notes = Pilot::standard()->notes($session, $this->processors, $survey, $recordings);
+        $audioFiles = new LibraryAudioFiles(new FolderLibrary(dirname($arguments->position(0))));
+        $notes = Pilot::standard()->advice($session, $this->processors, $survey, $audioFiles);
         if ($arguments->has('json')) {
             $this->say(json_encode(
-                array_map(static fn (Note $note): array => $note->toArray(), $notes),
+                array_map(static fn (Advice $note): array => $note->toArray(), $notes),
                 JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
             ));
         } elseif ($notes === []) {
             $this->say("{$session->name}: nothing to note.");
         }
         foreach ($arguments->has('json') ? [] : $notes as $note) {
-            $this->say(sprintf('%-12s %s%s', $note->severity->value, $note->text, $note->mend === null ? '' : " ({$note->mend->label})"));
+            $this->say(sprintf('%-12s %s%s', $note->severity->value, $note->text, $note->fix === null ? '' : " ({$note->fix->label})"));
         }
-        $severe = array_filter($notes, static fn (Note $note): bool => $note->severity === Severity::Severe);
+        $severe = array_filter($notes, static fn (Advice $note): bool => $note->severity === Severity::Severe);
 
         return $severe === [] ? 0 : 1;
     }

@@ -117,11 +117,11 @@ final readonly class PathWriter
         $text = match ($route->kind) {
             RouteKind::Output => 'output',
             RouteKind::Tap => 'tap '.$route->tap->words(),
-            RouteKind::Key => 'key '.$route->tap->words(),
+            RouteKind::Sidechain => 'key '.$route->tap->words(),
             RouteKind::Send => 'send '.$this->gain($route->send->gain ?? null).' '.$route->tap->words().($route->isOn() ? '' : ', off'),
         };
         $delay = $this->alignment->delay($route);
-        $offset = $this->alignment->offsets[$route->key()] ?? 0;
+        $offset = $this->alignment->offsets[$route->id()] ?? 0;
 
         return $text.($delay > 0 ? ', waits '.$this->samples($delay) : '').($offset !== 0 ? sprintf(', out of time by %s, first notch %.0f Hz', $this->samples($offset), $this->session->sampleRate / (2 * abs($offset))) : '');
     }

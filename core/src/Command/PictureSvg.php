@@ -21,17 +21,17 @@ final class PictureSvg
     {
         $lines = '';
         foreach (self::ticks($picture->x) as $tick) {
-            $x = self::place($tick, $picture->x, self::MARGIN, self::WIDTH - 10);
+            $x = self::scaled($tick, $picture->x, self::MARGIN, self::WIDTH - 10);
             $lines .= self::line([[$x, 10], [$x, self::HEIGHT - 30]], '#c9d3d1', 1).self::text($x, self::HEIGHT - 16, self::short($tick), 'middle');
         }
         foreach (self::ticks($picture->y) as $tick) {
-            $y = self::place($tick, $picture->y, self::HEIGHT - 30, 10);
+            $y = self::scaled($tick, $picture->y, self::HEIGHT - 30, 10);
             $lines .= self::line([[self::MARGIN, $y], [self::WIDTH - 10, $y]], '#c9d3d1', 1).self::text(self::MARGIN - 5, $y + 4, self::short($tick), 'end');
         }
         foreach ($picture->curves as $index => $curve) {
             $points = array_map(static fn (array $point): array => [
-                self::place($point[0], $picture->x, self::MARGIN, self::WIDTH - 10),
-                self::place($point[1], $picture->y, self::HEIGHT - 30, 10),
+                self::scaled($point[0], $picture->x, self::MARGIN, self::WIDTH - 10),
+                self::scaled($point[1], $picture->y, self::HEIGHT - 30, 10),
             ], $curve['points']);
             $lines .= $curve['label'] === 'unchanged' ? self::line($points, '#8fa3a6', 1) : self::line($points, ['#1d6f87', '#b8862d', '#69b0bb'][$index % 3], 1.6);
         }
@@ -42,7 +42,7 @@ final class PictureSvg
     }
 
     /** Within the frame. */
-    private static function place(float $value, Axis $axis, float $from, float $to): float
+    private static function scaled(float $value, Axis $axis, float $from, float $to): float
     {
         $value = min(max($value, $axis->min), $axis->max);
         $share = $axis->scale === Scale::Logarithmic ? log($value / $axis->min) / log($axis->max / $axis->min) : ($value - $axis->min) / max(1e-9, $axis->max - $axis->min);

@@ -72,7 +72,7 @@ final readonly class ProcessorDocs
             ParameterKind::Number => trim("{$parameter->min} to {$parameter->max} {$parameter->unit}"),
             ParameterKind::Choice => implode(', ', $parameter->choices),
             ParameterKind::Toggle => 'on, off',
-            ParameterKind::Recording => 'a WAV',
+            ParameterKind::AudioFile => 'a WAV',
         };
     }
 

@@ -54,19 +54,19 @@ final readonly class UprightBass implements Voice
             $peak = max($peak, abs($string[$i]));
         }
         $end = min(count($part), $start + $length);
-        $place = 0;
+        $readIndex = 0;
         $held = 0.0;
         $damped = $end - (int) (0.04 * $sampleRate);
         $loss = 0.9985;
         $scale = $level / $peak * 0.55;
         for ($i = $start; $i < $end; ++$i) {
-            $now = $string[$place];
+            $now = $string[$readIndex];
             $held = 0.82 * $now + 0.18 * $held;
-            $string[$place] = $held * ($i > $damped ? 0.94 : $loss);
+            $string[$readIndex] = $held * ($i > $damped ? 0.94 : $loss);
             $onset = $i - $start < 200 ? ($i - $start) / 200 : 1.0;
             $part[$i] += $scale * $onset * $now;
-            if (++$place === $period) {
-                $place = 0;
+            if (++$readIndex === $period) {
+                $readIndex = 0;
             }
         }
 

@@ -47,7 +47,7 @@ final readonly class WaveTable
         $attackStep = 1.0 / max(1.0, $attack * $sampleRate);
         $fall = 10.0 ** (-3.0 / max(1.0, $release * $sampleRate));
         $end = min(count($part), $start + $length + (int) ($release * $sampleRate));
-        $place = $phase * $size;
+        $tablePosition = $phase * $size;
         $envelope = 0.0;
         $swing = $vibrato * M_LN2 / 12.0;
         $wobbleStep = 2 * M_PI * 5.3 / $sampleRate;
@@ -58,16 +58,16 @@ final readonly class WaveTable
             } else {
                 $envelope *= $fall;
             }
-            $whole = (int) $place;
-            $part[$i] += $level * $envelope * ($cycle[$whole] + ($place - $whole) * ($cycle[$whole + 1] - $cycle[$whole]));
+            $whole = (int) $tablePosition;
+            $part[$i] += $level * $envelope * ($cycle[$whole] + ($tablePosition - $whole) * ($cycle[$whole + 1] - $cycle[$whole]));
             if ($swing > 0.0) {
                 $grown = $since < $sampleRate / 2 ? $since / ($sampleRate / 2) : 1.0;
-                $place += $step * (1.0 + $swing * $grown * sin($wobbleStep * $since));
+                $tablePosition += $step * (1.0 + $swing * $grown * sin($wobbleStep * $since));
             } else {
-                $place += $step;
+                $tablePosition += $step;
             }
-            if ($place >= $size) {
-                $place -= $size;
+            if ($tablePosition >= $size) {
+                $tablePosition -= $size;
             }
         }
 

@@ -15,7 +15,7 @@ final class Diffuser
     private array $rings = [];
 
     /** @var list<int> */
-    private array $places = [];
+    private array $writeIndexes = [];
 
     /** @param  list<float>  $milliseconds  length of each all-pass */
     public function __construct(private readonly array $milliseconds, private readonly float $strength, private readonly int $sampleRate)
@@ -31,7 +31,7 @@ final class Diffuser
     {
         foreach ($this->rings as $k => $ring) {
             $this->rings[$k] = [];
-            [$samples, $this->rings[$k], $this->places[$k]] = self::allPass($samples, $ring, $this->places[$k], $this->strength);
+            [$samples, $this->rings[$k], $this->writeIndexes[$k]] = self::allPass($samples, $ring, $this->writeIndexes[$k], $this->strength);
         }
 
         return $samples;
@@ -39,10 +39,10 @@ final class Diffuser
 
     public function reset(): void
     {
-        $this->rings = $this->places = [];
+        $this->rings = $this->writeIndexes = [];
         foreach ($this->milliseconds as $milliseconds) {
             $this->rings[] = array_fill(0, (int) round($milliseconds * $this->sampleRate / 1000.0), 0.0);
-            $this->places[] = 0;
+            $this->writeIndexes[] = 0;
         }
     }
 
@@ -51,19 +51,19 @@ final class Diffuser
      * @param  list<float>  $ring
      * @return array{list<float>, list<float>, int}
      */
-    private static function allPass(array $x, array $ring, int $place, float $g): array
+    private static function allPass(array $x, array $ring, int $writeIndex, float $g): array
     {
         $length = count($ring);
         for ($i = 0, $n = count($x); $i < $n; ++$i) {
-            $old = $ring[$place];
+            $old = $ring[$writeIndex];
             $inner = $x[$i] + $g * $old + 1e-280 - 1e-280;
-            $ring[$place] = $inner;
+            $ring[$writeIndex] = $inner;
             $x[$i] = $old - $g * $inner;
-            if (++$place === $length) {
-                $place = 0;
+            if (++$writeIndex === $length) {
+                $writeIndex = 0;
             }
         }
 
-        return [$x, $ring, $place];
+        return [$x, $ring, $writeIndex];
     }
 }

@@ -17,7 +17,7 @@ final class FeedbackNetwork
     private array $lines = [];
 
     /** @var list<int> */
-    private array $places = [0, 0, 0, 0, 0, 0, 0, 0];
+    private array $writeIndexes = [0, 0, 0, 0, 0, 0, 0, 0];
 
     /** @var non-empty-list<int> */
     private array $lengths = [64, 64, 64, 64, 64, 64, 64, 64];
@@ -36,7 +36,7 @@ final class FeedbackNetwork
     /** Samples by which lines wander each way. */
     private float $wander = 0.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     /**
      * @param  non-empty-list<float>  $milliseconds  lengths of the eight lines at size 1; no two in a simple ratio
@@ -45,8 +45,8 @@ final class FeedbackNetwork
      */
     public function __construct(private readonly array $milliseconds, private readonly float $largest, private readonly int $sampleRate, float $rate = 0.7)
     {
-        $this->swing = new Swing;
-        $this->swing->rate($rate, $sampleRate);
+        $this->lfo = new Lfo;
+        $this->lfo->rate($rate, $sampleRate);
         $this->reset();
     }
 
@@ -82,7 +82,7 @@ final class FeedbackNetwork
     /** Says which sample of the session comes next. */
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function reset(): void
@@ -91,9 +91,9 @@ final class FeedbackNetwork
         foreach ($this->milliseconds as $milliseconds) {
             $this->lines[] = array_fill(0, max(64, (int) ceil($milliseconds * $this->largest * $this->sampleRate / 1000.0)) + 8, 0.0);
         }
-        $this->places = [0, 0, 0, 0, 0, 0, 0, 0];
+        $this->writeIndexes = [0, 0, 0, 0, 0, 0, 0, 0];
         $this->lows = [0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
-        $this->swing->reset();
+        $this->lfo->reset();
     }
 
     /**
@@ -107,7 +107,7 @@ final class FeedbackNetwork
     {
         [$d0, $d1, $d2, $d3, $d4, $d5, $d6, $d7] = $this->lines;
         $this->lines = [];
-        [$p0, $p1, $p2, $p3, $p4, $p5, $p6, $p7] = $this->places;
+        [$p0, $p1, $p2, $p3, $p4, $p5, $p6, $p7] = $this->writeIndexes;
         [$n0, $n1, $n2, $n3, $n4, $n5, $n6, $n7] = $this->lengths;
         [$g0, $g1, $g2, $g3, $g4, $g5, $g6, $g7] = $this->gains;
         [$c0, $c1, $c2, $c3, $c4, $c5, $c6, $c7] = $this->poles;
@@ -190,7 +190,7 @@ final class FeedbackNetwork
             $p7 = ($end + $o7) % $n7;
         }
         $this->lines = [$d0, $d1, $d2, $d3, $d4, $d5, $d6, $d7];
-        $this->places = [$p0, $p1, $p2, $p3, $p4, $p5, $p6, $p7];
+        $this->writeIndexes = [$p0, $p1, $p2, $p3, $p4, $p5, $p6, $p7];
         $this->lows = [$s0, $s1, $s2, $s3, $s4, $s5, $s6, $s7];
 
         return [$left, $right];
@@ -200,19 +200,19 @@ final class FeedbackNetwork
      * What the wandering lines give for the next frames.
      *
      * @param  list<array<int, float>>  $lines
-     * @param  list<int>  $places
+     * @param  list<int>  $writeIndexes
      * @param  list<int>  $lengths
      * @return list<list<float>>
      */
-    private function wandering(int $frames, array $lines, array $places, array $lengths): array
+    private function wandering(int $frames, array $lines, array $writeIndexes, array $lengths): array
     {
         if ($this->wander === 0.0) {
-            $this->swing->advance($frames);
+            $this->lfo->advance($frames);
 
-            return array_map(static fn (array $line, int $place): array => array_slice($line, $place, $frames), $lines, $places);
+            return array_map(static fn (array $line, int $writeIndex): array => array_slice($line, $writeIndex, $frames), $lines, $writeIndexes);
         }
-        [$phase, $turn, $since] = $this->swing->place();
-        $this->swing->advance($frames);
+        [$phase, $turn, $since] = $this->lfo->angle();
+        $this->lfo->advance($frames);
         $wander = $this->wander;
         $sines = $cosines = [];
         for ($i = 0; $i < $frames; ++$i) {
@@ -222,10 +222,10 @@ final class FeedbackNetwork
         }
 
         return [
-            self::ahead($lines[0], $places[0], $lengths[0], $sines, $wander, 1.0),
-            self::ahead($lines[1], $places[1], $lengths[1], $sines, $wander, -1.0),
-            self::ahead($lines[2], $places[2], $lengths[2], $cosines, $wander, 1.0),
-            self::ahead($lines[3], $places[3], $lengths[3], $cosines, $wander, -1.0),
+            self::ahead($lines[0], $writeIndexes[0], $lengths[0], $sines, $wander, 1.0),
+            self::ahead($lines[1], $writeIndexes[1], $lengths[1], $sines, $wander, -1.0),
+            self::ahead($lines[2], $writeIndexes[2], $lengths[2], $cosines, $wander, 1.0),
+            self::ahead($lines[3], $writeIndexes[3], $lengths[3], $cosines, $wander, -1.0),
         ];
     }
 
@@ -236,10 +236,10 @@ final class FeedbackNetwork
      * @param  list<float>  $moves
      * @return list<float>
      */
-    private static function ahead(array $line, int $place, int $length, array $moves, float $middle, float $sign): array
+    private static function ahead(array $line, int $writeIndex, int $length, array $moves, float $middle, float $sign): array
     {
         for ($i = 0, $n = count($moves); $i < $n; ++$i) {
-            $at = $place + $i + $middle + $sign * $moves[$i];
+            $at = $writeIndex + $i + $middle + $sign * $moves[$i];
             $whole = (int) $at;
             $part = $at - $whole;
             $next = $whole + 1;

@@ -108,9 +108,9 @@ final class GraphicBands
         for ($round = 0; $round < self::ROUNDS; ++$round) {
             $left = $target;
             foreach ($gains as $band => $gain) {
-                $place = $gain / self::GRID + self::REACH;
-                $low = (int) $place;
-                $part = $place - $low;
+                $gridPosition = $gain / self::GRID + self::REACH;
+                $low = (int) $gridPosition;
+                $part = $gridPosition - $low;
                 $a = $this->shapes[$band][$low];
                 $b = $this->shapes[$band][$low + 1];
                 for ($i = 0, $n = count($left); $i < $n; ++$i) {

@@ -108,11 +108,11 @@ final class HalfBand
         for ($j = 1; $i < $n; ++$i, $j += 2) {
             $out[$i] += 0.5 * $samples[$j];
         }
-        $late = [];
+        $recent = [];
         for ($last = 2 * $n; $j < $last; $j += 2) {
-            $late[] = $samples[$j];
+            $recent[] = $samples[$j];
         }
-        $this->oddHistory = $late;
+        $this->oddHistory = $recent;
 
         return $out;
     }

@@ -149,12 +149,12 @@ final class PitchSynchronous
         $factor = $ratio($this->period);
         // The window's middle lies so far back: marks are set up to there.
         $until = $this->count - intdiv($this->tracker->window, 2);
-        [$place] = $this->marks[count($this->marks) - 1];
+        [$position] = $this->marks[count($this->marks) - 1];
         $step = $this->period ?? self::UNVOICED * $this->scale;
-        while ($place + $step < $until) {
+        while ($position + $step < $until) {
             $this->marks[count($this->marks) - 1][1] = $step;
-            $place += $step;
-            $this->marks[] = [$place, $step];
+            $position += $step;
+            $this->marks[] = [$position, $step];
         }
         $reach = $this->marks[count($this->marks) - 1][0];
         while ($this->next < $reach) {
@@ -162,9 +162,9 @@ final class PitchSynchronous
             if ($mark + 1 >= count($this->marks)) {
                 break;
             }
-            [$place, $after] = $this->marks[$mark];
+            [$position, $after] = $this->marks[$mark];
             $before = $mark > 0 ? $this->marks[$mark - 1][1] : $after;
-            $this->put($place, $this->next, $before, $after, $formants, 1.0 / sqrt($factor), $mono);
+            $this->put($position, $this->next, $before, $after, $formants, 1.0 / sqrt($factor), $mono);
             $this->next += $after / $factor;
         }
         while (count($this->marks) > 3 && $this->marks[1][0] < min($this->next, $reach) - 2000.0 * $this->scale) {
@@ -172,11 +172,11 @@ final class PitchSynchronous
         }
     }
 
-    private function nearest(float $place): int
+    private function nearest(float $position): int
     {
         $best = 0;
         foreach ($this->marks as $index => [$at]) {
-            if (abs($at - $place) <= abs($this->marks[$best][0] - $place)) {
+            if (abs($at - $position) <= abs($this->marks[$best][0] - $position)) {
                 $best = $index;
             }
         }

@@ -15,7 +15,7 @@ final class PreDelay
     /** @var list<float> ring */
     private array $right;
 
-    private int $place = 0;
+    private int $writeIndex = 0;
 
     private int $length = 0;
 
@@ -47,19 +47,19 @@ final class PreDelay
         $ringLeft = $this->left;
         $ringRight = $this->right;
         $this->left = $this->right = [];
-        $place = $this->place;
+        $writeIndex = $this->writeIndex;
         $room = $this->room;
-        $read = $place - $this->length;
+        $read = $writeIndex - $this->length;
         if ($read < 0) {
             $read += $room;
         }
         for ($i = 0, $n = count($left); $i < $n; ++$i) {
-            $ringLeft[$place] = $left[$i];
-            $ringRight[$place] = $right[$i];
+            $ringLeft[$writeIndex] = $left[$i];
+            $ringRight[$writeIndex] = $right[$i];
             $left[$i] = $ringLeft[$read];
             $right[$i] = $ringRight[$read];
-            if (++$place === $room) {
-                $place = 0;
+            if (++$writeIndex === $room) {
+                $writeIndex = 0;
             }
             if (++$read === $room) {
                 $read = 0;
@@ -67,7 +67,7 @@ final class PreDelay
         }
         $this->left = $ringLeft;
         $this->right = $ringRight;
-        $this->place = $place;
+        $this->writeIndex = $writeIndex;
         $block->left = $left;
         $block->right = $right;
     }
@@ -75,6 +75,6 @@ final class PreDelay
     public function reset(): void
     {
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
-        $this->place = 0;
+        $this->writeIndex = 0;
     }
 }

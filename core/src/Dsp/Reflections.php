@@ -40,8 +40,8 @@ final class Reflections
         $this->past = array_slice($line, $n);
         $left = $right = array_fill(0, $n, 0.0);
         $toLeft = $toRight = [];
-        foreach ($this->echoes as [$late, $gainLeft, $gainRight]) {
-            $heard = array_slice($line, $this->room - $late, $n);
+        foreach ($this->echoes as [$delay, $gainLeft, $gainRight]) {
+            $heard = array_slice($line, $this->room - $delay, $n);
             $toLeft[] = [$heard, $gainLeft];
             $toRight[] = [$heard, $gainRight];
         }

@@ -32,8 +32,8 @@ final class ShoeboxRoom
                 foreach (range(-1, 1) as $z) {
                     $at = [];
                     foreach ([$x, $y, $z] as $axis => $order) {
-                        $place = ($order % 2 === 0 ? $source[$axis] : 1.0 - $source[$axis]) + $order;
-                        $at[] = $place * $size[$axis] - $ear[$axis];
+                        $image = ($order % 2 === 0 ? $source[$axis] : 1.0 - $source[$axis]) + $order;
+                        $at[] = $image * $size[$axis] - $ear[$axis];
                     }
                     $distance = sqrt($at[0] ** 2 + $at[1] ** 2 + $at[2] ** 2);
                     $walls = abs($x) + abs($y) + abs($z);

@@ -42,7 +42,7 @@ final class SplicedShift
     private int $count = 0;
 
     /** Samples by which the reading head was late when the grid's last mark passed. */
-    private float $late = self::DELAY;
+    private float $delay = self::DELAY;
 
     /** The same of the head that is left, while it fades. */
     private float $leaving = 0.0;
@@ -62,7 +62,7 @@ final class SplicedShift
     {
         $this->left = $this->right = array_fill(0, self::KEPT, 0.0);
         $this->count = 0;
-        $this->late = self::DELAY;
+        $this->delay = self::DELAY;
         $this->leaving = 0.0;
         $this->fading = 0;
         $this->drift = 0.0;
@@ -88,14 +88,14 @@ final class SplicedShift
             $this->left = [...array_slice($this->left, $length - count($this->left)), ...array_slice($inLeft, $done, $length)];
             $this->right = $mono ? $this->left : [...array_slice($this->right, $length - count($this->right)), ...array_slice($inRight, $done, $length)];
             $into = $this->count % self::HOP;
-            $left = self::read($left, $this->left, $length, $into, $this->late, $this->leaving, $this->fading, $this->drift);
+            $left = self::read($left, $this->left, $length, $into, $this->delay, $this->leaving, $this->fading, $this->drift);
             if (! $mono) {
-                $right = self::read($right, $this->right, $length, $into, $this->late, $this->leaving, $this->fading, $this->drift);
+                $right = self::read($right, $this->right, $length, $into, $this->delay, $this->leaving, $this->fading, $this->drift);
             }
             $this->fading = max(0, $this->fading - $length);
             $this->count += $length;
             if ($this->count % self::HOP === 0) {
-                $this->late += self::HOP * $this->drift;
+                $this->delay += self::HOP * $this->drift;
                 $this->leaving += self::HOP * $this->drift;
             }
         }
@@ -107,7 +107,7 @@ final class SplicedShift
     private function turn(float $drift): void
     {
         $back = ($this->drift - $drift) * ($this->count % self::HOP);
-        $this->late += $back;
+        $this->delay += $back;
         $this->leaving += $back;
         $this->drift = $drift;
     }
@@ -118,23 +118,23 @@ final class SplicedShift
         $away = (1.0 - $ratio) * (self::HOP + self::FADE);
         if ($ratio === 1.0) {
             // Back to the plain delay, once.
-            if ($this->late !== (float) self::DELAY) {
+            if ($this->delay !== (float) self::DELAY) {
                 $this->jumpTo((float) self::DELAY);
             }
 
             return;
         }
-        if ($this->late + $away < self::NEAREST && $ratio > 1.0) {
-            $this->jumpTo($this->late + $this->bestJump(1.0, $mono));
-        } elseif ($this->late + $away > self::FARTHEST && $ratio < 1.0) {
-            $this->jumpTo($this->late + $this->bestJump(-1.0, $mono));
+        if ($this->delay + $away < self::NEAREST && $ratio > 1.0) {
+            $this->jumpTo($this->delay + $this->bestJump(1.0, $mono));
+        } elseif ($this->delay + $away > self::FARTHEST && $ratio < 1.0) {
+            $this->jumpTo($this->delay + $this->bestJump(-1.0, $mono));
         }
     }
 
-    private function jumpTo(float $late): void
+    private function jumpTo(float $delay): void
     {
-        $this->leaving = $this->late;
-        $this->late = $late;
+        $this->leaving = $this->delay;
+        $this->delay = $delay;
         $this->fading = self::FADE;
     }
 
@@ -143,7 +143,7 @@ final class SplicedShift
     {
         $heard = $mono ? $this->left : Samples::mid($this->left, $this->right);
         // What lies around the head, and what lies around each place it could go to.
-        $head = count($heard) - (int) $this->late - self::FADE;
+        $head = count($heard) - (int) $this->delay - self::FADE;
         $coarse = [];
         for ($i = 0; $i < self::FADE; $i += 4) {
             $coarse[] = $heard[$head + $i];
@@ -196,11 +196,11 @@ final class SplicedShift
      * @param  int  $into  samples since the grid's last mark
      * @return list<float>
      */
-    private static function read(array $out, array $heard, int $frames, int $into, float $late, float $leaving, int $fading, float $drift): array
+    private static function read(array $out, array $heard, int $frames, int $into, float $start, float $leaving, int $fading, float $drift): array
     {
         for ($i = 0, $now = count($heard) - $frames; $i < $frames; ++$i, ++$now) {
             $moved = $drift * ($into + $i);
-            $delay = $late + $moved;
+            $delay = $start + $moved;
             $whole = (int) $delay;
             $part = $delay - $whole;
             $at = $now - $whole;

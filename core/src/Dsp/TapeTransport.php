@@ -21,9 +21,9 @@ final class TapeTransport
 
     private const FLUTTER_HERTZ = 8.7;
 
-    private readonly Swing $wow;
+    private readonly Lfo $wow;
 
-    private readonly Swing $flutter;
+    private readonly Lfo $flutter;
 
     private readonly WaveringSides $sides;
 
@@ -34,8 +34,8 @@ final class TapeTransport
 
     public function __construct(private readonly int $sampleRate)
     {
-        $this->wow = new Swing;
-        $this->flutter = new Swing;
+        $this->wow = new Lfo;
+        $this->flutter = new Lfo;
         $this->wow->rate(self::WOW_HERTZ, $sampleRate);
         $this->flutter->rate(self::FLUTTER_HERTZ, $sampleRate);
         $this->sides = new WaveringSides(2 * self::middle($sampleRate));
@@ -67,8 +67,8 @@ final class TapeTransport
     public function process(Block $block): void
     {
         $frames = $block->frames();
-        [$phase, $turn, $since] = $this->wow->place();
-        [$quickPhase, $quickTurn, $quickSince] = $this->flutter->place();
+        [$phase, $turn, $since] = $this->wow->angle();
+        [$quickPhase, $quickTurn, $quickSince] = $this->flutter->angle();
         $this->wow->advance($frames);
         $this->flutter->advance($frames);
         if ($this->quick === 0.0) {

@@ -18,7 +18,7 @@ final readonly class AddBranch implements Edit
 
     public function apply(Session $session): Session
     {
-        [$place, $split] = Branches::split($session, $this->split);
+        [$location, $split] = Branches::split($session, $this->split);
         $count = count($split->branches);
         if ($count >= $split->by->most()) {
             throw EditRefused::noMoreBranches($split->by->most());
@@ -35,12 +35,12 @@ final readonly class AddBranch implements Edit
         $name = $this->name ?? ($split->by === SplitBy::Frequency ? 'Band '.($count + 1) : 'Branch '.($count + 1));
         $branches = [...$split->branches, new Branch(FreshIds::of($session)->branch(), $name)];
 
-        return $session->withInsert($place, $split->withBranches($branches)->withCrossovers($crossovers));
+        return $session->withInsert($location, $split->withBranches($branches)->withCrossovers($crossovers));
     }
 
     public function label(Session $before): string
     {
-        return 'Branch on '.($before->place($this->split)->channel->name ?? '');
+        return 'Branch on '.($before->locate($this->split)->channel->name ?? '');
     }
 
     public function touches(Session $before): array

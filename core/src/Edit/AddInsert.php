@@ -41,7 +41,7 @@ final readonly class AddInsert implements Edit
         foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
             $mix = Channels::find($session, $id)->kind === ChannelKind::Return && $this->branch === null ? 1.0 : $this->processor->mixOnTrack();
             $insert = new ProcessorInsert($ids->insert(), $this->processor->id, true, $mix, $this->parameters, preset: $this->presetName);
-            $session = Rows::put($session, new Spot($id, $this->row, $this->at, $this->branch), [$insert]);
+            $session = Rows::put($session, new InsertPosition($id, $this->row, $this->at, $this->branch), [$insert]);
         }
 
         return $session;

@@ -35,7 +35,7 @@ final readonly class AddSend implements Edit
         $ids = FreshIds::of($session);
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
-            Ways::canSend($channel, $target);
+            RoutingRules::canSend($channel, $target);
             if ($channel->sendTo($target->id) !== null) {
                 throw EditRefused::sendsAlready($channel->name, $target->name);
             }
@@ -43,7 +43,7 @@ final readonly class AddSend implements Edit
             $session = $session->withChannel($channel->withSend($send));
         }
 
-        return Ways::withoutLoop($session);
+        return RoutingRules::withoutLoop($session);
     }
 
     public function label(Session $before): string

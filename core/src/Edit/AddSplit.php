@@ -19,7 +19,7 @@ final readonly class AddSplit implements Edit
      * @param  list<float>  $crossovers  Hz, rising, one fewer than branches: by frequency only
      */
     public function __construct(
-        public Spot $spot,
+        public InsertPosition $position,
         public SplitBy $by = SplitBy::Copies,
         public int $branches = 2,
         public array $crossovers = [],
@@ -32,7 +32,7 @@ final readonly class AddSplit implements Edit
         $branches = array_map(static fn (string $name): Branch => new Branch($ids->branch(), $name), $this->by->names($this->branches));
         assert($branches !== []);
 
-        return Rows::put($session, $this->spot, [new Split($ids->split(), $branches, true, $this->by, $this->crossovers)]);
+        return Rows::put($session, $this->position, [new Split($ids->split(), $branches, true, $this->by, $this->crossovers)]);
     }
 
     public function label(Session $before): string
@@ -44,11 +44,11 @@ final readonly class AddSplit implements Edit
             SplitBy::MidSide => ' into mid and side',
         };
 
-        return 'Split '.Channels::named($before, [$this->spot->channel]).$how;
+        return 'Split '.Channels::named($before, [$this->position->channel]).$how;
     }
 
     public function touches(Session $before): array
     {
-        return $this->spot->touches();
+        return $this->position->touches();
     }
 }

@@ -5,26 +5,26 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Session\Branch;
-use Hafen\Session\BranchPlace;
+use Hafen\Session\BranchLocation;
 use Hafen\Session\Insert;
-use Hafen\Session\InsertPlace;
+use Hafen\Session\InsertLocation;
 use Hafen\Session\Session;
 use Hafen\Session\Split;
 
 /** Finds splits and branches, changes several branches at once, and names them. */
 final class Branches
 {
-    public static function find(Session $session, string $id): BranchPlace
+    public static function find(Session $session, string $id): BranchLocation
     {
         return $session->branch($id) ?? throw EditRefused::noSuchBranch($id);
     }
 
-    /** @return array{InsertPlace, Split} */
+    /** @return array{InsertLocation, Split} */
     public static function split(Session $session, string $id): array
     {
-        $place = Channels::insert($session, $id);
+        $location = Channels::insert($session, $id);
 
-        return $place->insert instanceof Split ? [$place, $place->insert] : throw EditRefused::notASplit($id);
+        return $location->insert instanceof Split ? [$location, $location->insert] : throw EditRefused::notASplit($id);
     }
 
     /**
@@ -37,8 +37,8 @@ final class Branches
             throw EditRefused::nothingSelected();
         }
         foreach ($ids as $id) {
-            $place = self::find($session, $id);
-            $session = $session->withBranch($place, $change($place->branch));
+            $location = self::find($session, $id);
+            $session = $session->withBranch($location, $change($location->branch));
         }
 
         return $session;
@@ -51,9 +51,9 @@ final class Branches
      */
     public static function named(Session $session, array $ids): string
     {
-        $place = count($ids) === 1 ? $session->branch($ids[0]) : null;
+        $location = count($ids) === 1 ? $session->branch($ids[0]) : null;
 
-        return $place === null ? count($ids).' branches' : "{$place->branch->name} of {$place->channel->name}";
+        return $location === null ? count($ids).' branches' : "{$location->branch->name} of {$location->channel->name}";
     }
 
     /**

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Session\Channel;
-use Hafen\Session\InsertPlace;
+use Hafen\Session\InsertLocation;
 use Hafen\Session\Session;
 
 /** Finds what edits name, or refuses. */
@@ -16,9 +16,9 @@ final class Channels
         return $session->channel($id) ?? throw EditRefused::noSuchChannel($id);
     }
 
-    public static function insert(Session $session, string $id): InsertPlace
+    public static function insert(Session $session, string $id): InsertLocation
     {
-        return $session->place($id) ?? throw EditRefused::noSuchInsert($id);
+        return $session->locate($id) ?? throw EditRefused::noSuchInsert($id);
     }
 
     /**

@@ -32,8 +32,8 @@ final readonly class CopyInserts implements Edit
         $copied = array_map(static fn (string $id) => Channels::insert($session, $id)->insert, $this->inserts);
         $ids = FreshIds::of($session);
         foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
-            $spot = new Spot($id, $this->row, $this->at, $this->branch);
-            $session = Rows::put($session, $spot, array_map($ids->copyOf(...), $copied));
+            $position = new InsertPosition($id, $this->row, $this->at, $this->branch);
+            $session = Rows::put($session, $position, array_map($ids->copyOf(...), $copied));
         }
 
         return $session;

@@ -32,12 +32,12 @@ final readonly class CopySends implements Edit
                 if ($channel->sendTo($send->to)?->id === $send->id) {
                     continue;
                 }
-                Ways::canSend($channel, Channels::find($session, $send->to));
+                RoutingRules::canSend($channel, Channels::find($session, $send->to));
                 $session = $session->withChannel($channel->withSend($send->withId($channel->sendTo($send->to)->id ?? $ids->send())));
             }
         }
 
-        return Ways::withoutLoop($session);
+        return RoutingRules::withoutLoop($session);
     }
 
     public function label(Session $before): string

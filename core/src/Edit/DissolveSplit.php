@@ -16,14 +16,14 @@ final readonly class DissolveSplit implements Edit
 
     public function apply(Session $session): Session
     {
-        [$place, $split] = Branches::split($session, $this->split);
+        [$location, $split] = Branches::split($session, $this->split);
         foreach ($split->branches as $branch) {
             if ($branch->id === $this->keep) {
-                if (count($place->neighbours) - 1 + count($branch->inserts) > Rows::MOST) {
-                    throw EditRefused::rowFull($place->channel->name, Rows::MOST);
+                if (count($location->neighbours) - 1 + count($branch->inserts) > Rows::MOST) {
+                    throw EditRefused::rowFull($location->channel->name, Rows::MOST);
                 }
 
-                return $session->withInsert($place, ...$branch->inserts);
+                return $session->withInsert($location, ...$branch->inserts);
             }
         }
         throw EditRefused::noSuchBranch($this->keep);
@@ -31,13 +31,13 @@ final readonly class DissolveSplit implements Edit
 
     public function label(Session $before): string
     {
-        return 'Dissolve the split of '.($before->place($this->split)->channel->name ?? '').', keep '.($before->branch($this->keep)->branch->name ?? '');
+        return 'Dissolve the split of '.($before->locate($this->split)->channel->name ?? '').', keep '.($before->branch($this->keep)->branch->name ?? '');
     }
 
     public function touches(Session $before): array
     {
-        $place = $before->place($this->split);
+        $location = $before->locate($this->split);
 
-        return $place === null ? ["inserts/{$this->split}"] : ["channels/{$place->channel->id}/row", ...Branches::within($place->insert)];
+        return $location === null ? ["inserts/{$this->split}"] : ["channels/{$location->channel->id}/row", ...Branches::within($location->insert)];
     }
 }

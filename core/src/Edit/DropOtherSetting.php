@@ -21,7 +21,7 @@ final readonly class DropOtherSetting implements Edit
 
     public function label(Session $before): string
     {
-        return 'Keep one setting on '.($before->place($this->insert)->channel->name ?? '');
+        return 'Keep one setting on '.($before->locate($this->insert)->channel->name ?? '');
     }
 
     public function touches(Session $before): array

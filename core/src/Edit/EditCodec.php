@@ -35,11 +35,12 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
-        return new KeepsKeys(new KeepsAutomation($this->edit($node, $session)));
+        return new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session)));
     }
 
     private function edit(JsonNode $node, Session $session): Edit
     {
+        $node = FormerNames::replaced($node);
         $type = $node->get('type');
         $name = is_string($type->value) ? $type->value : '';
         $fields = fn (string ...$keys): JsonNode => $node->keys(['type', ...array_values($keys)]);
@@ -58,7 +59,7 @@ final readonly class EditCodec
             'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'move-clip-gains' => new MoveClipGains(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'several' => new Several($fields('label', 'edits')->get('label')->text(1, 200), $node->get('edits')->items(Several::MOST), $this),
-            'set-lane' => $this->setLane($fields('channel', 'target', 'points'), $session),
+            'set-automation' => $this->setAutomation($fields('channel', 'target', 'points'), $session),
             'fade' => self::fade($fields('channels', 'direction', 'from', 'to')),
             'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
             'set-pan' => new SetPan(self::ids($fields('channels', 'pan')->get('channels')), $node->get('pan')->number(-1.0, 1.0)),
@@ -77,7 +78,7 @@ final readonly class EditCodec
             'set-parameter' => $this->setParameter($fields('insert', 'parameter', 'value'), $session),
             'set-parameters' => $this->setParameters($node, $session),
             'set-locked' => new SetLocked($fields('insert', 'parameter', 'locked')->get('insert')->id(), $this->parameterOf($node, $session), $node->get('locked')->boolean()),
-            'set-key' => $this->setKey($fields('insert', 'key'), $session),
+            'set-sidechain' => $this->setSidechain($fields('insert', 'sidechain'), $session),
             'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
@@ -86,12 +87,12 @@ final readonly class EditCodec
         };
     }
 
-    private function setLane(JsonNode $node, Session $session): SetLane
+    private function setAutomation(JsonNode $node, Session $session): SetAutomation
     {
         $channel = Channels::find($session, $node->get('channel')->id());
         $target = $this->sessions->lanes()->target($node->get('target'), $channel);
 
-        return new SetLane($channel->id, $target, $this->sessions->lanes()->points($node->get('points'), $target, $channel));
+        return new SetAutomation($channel->id, $target, $this->sessions->lanes()->points($node->get('points'), $target, $channel));
     }
 
     private static function fade(JsonNode $node): Fade
@@ -190,21 +191,21 @@ final readonly class EditCodec
         return new SetParameter($insert, $parameter, is_int($plain) ? (float) $plain : $plain);
     }
 
-    private function setKey(JsonNode $node, Session $session): SetKey
+    private function setSidechain(JsonNode $node, Session $session): SetSidechain
     {
         $insert = $node->get('insert')->id();
-        $key = $node->get('key');
-        if ($key->value !== null && ! $this->specOf($insert, $session)->keyed) {
-            throw InvalidDocument::at($key->pointer, "{$this->specOf($insert, $session)->name} listens to nothing but the sound it works on");
+        $sidechain = $node->get('sidechain');
+        if ($sidechain->value !== null && ! $this->specOf($insert, $session)->takesSidechain) {
+            throw InvalidDocument::at($sidechain->pointer, "{$this->specOf($insert, $session)->name} listens to nothing but the sound it works on");
         }
 
-        return new SetKey($insert, $key->value === null ? null : RoutingEditCodec::tapSource($key->keys(['channel', 'tap'])));
+        return new SetSidechain($insert, $sidechain->value === null ? null : RoutingEditCodec::tapSource($sidechain->keys(['channel', 'tap'])));
     }
 
     private function parameterOf(JsonNode $node, Session $session): ParameterSpec
     {
         $spec = $this->specOf($node->get('insert')->id(), $session);
-        $id = $node->get('parameter')->id();
+        $id = $spec->currentParameter($node->get('parameter')->id());
 
         return $spec->parameter($id) ?? throw InvalidDocument::at($node->get('parameter')->pointer, "{$spec->name} has no parameter \"{$id}\"");
     }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Session\AutomationCurve;
+use Hafen\Session\AutomationLane;
+use Hafen\Session\AutomationPoint;
+use Hafen\Session\AutomationTarget;
 use Hafen\Session\Channel;
-use Hafen\Session\Lane;
-use Hafen\Session\LaneCurve;
-use Hafen\Session\LanePoint;
-use Hafen\Session\LaneTarget;
 use Hafen\Session\Session;
 
 /** Fades channels in or out by their faders, from one sample to another; what their lanes do elsewhere stays. */
@@ -37,14 +37,14 @@ final readonly class Fade implements Edit
     private function faded(Channel $channel): Channel
     {
         $lane = $channel->lane('fader');
-        $curve = $lane === null ? null : new LaneCurve($lane);
+        $curve = $lane === null ? null : new AutomationCurve($lane);
         $loud = $curve === null ? $channel->fader : $curve->at($this->isIn ? $this->to : $this->from);
-        $points = array_filter($lane->points ?? [], fn (LanePoint $point): bool => $this->isIn ? $point->at > $this->to : $point->at < $this->from);
+        $points = array_filter($lane->points ?? [], fn (AutomationPoint $point): bool => $this->isIn ? $point->at > $this->to : $point->at < $this->from);
         $fade = $this->isIn
-            ? [new LanePoint($this->from, null), new LanePoint($this->to, $loud)]
-            : [new LanePoint($this->from, $loud), new LanePoint($this->to, null)];
+            ? [new AutomationPoint($this->from, null), new AutomationPoint($this->to, $loud)]
+            : [new AutomationPoint($this->from, $loud), new AutomationPoint($this->to, null)];
 
         // Before a fade-in and after a fade-out there is nothing.
-        return $channel->withLane(new Lane(LaneTarget::fader(), $this->isIn ? [...$fade, ...array_values($points)] : [...array_values($points), ...$fade]));
+        return $channel->withLane(new AutomationLane(AutomationTarget::fader(), $this->isIn ? [...$fade, ...array_values($points)] : [...array_values($points), ...$fade]));
     }
 }

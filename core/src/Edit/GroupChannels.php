@@ -47,7 +47,7 @@ final readonly class GroupChannels implements Edit
             output: count($common) === 1 ? $common[0] : $session->main()->id,
         );
 
-        return Ways::withoutLoop(Channels::each(
+        return RoutingRules::withoutLoop(Channels::each(
             NewChannels::put($session, $group),
             array_map(strval(...), array_keys($outputs)),
             static fn (Channel $channel): Channel => $channel->withOutput($group->id),

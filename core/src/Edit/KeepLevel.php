@@ -19,10 +19,10 @@ final readonly class KeepLevel implements Edit
 
     public function apply(Session $session): Session
     {
-        [$place, $split] = Branches::split($session, $this->split);
+        [$location, $split] = Branches::split($session, $this->split);
         $by = -self::rise($split);
 
-        return $session->withInsert($place, $split->withBranches(array_map(
+        return $session->withInsert($location, $split->withBranches(array_map(
             static fn (Branch $branch): Branch => $branch->gain === null ? $branch : $branch->withGain(round(max(-120.0, min(24.0, $branch->gain + $by)), 4)),
             $split->branches,
         )));
@@ -30,14 +30,14 @@ final readonly class KeepLevel implements Edit
 
     public function label(Session $before): string
     {
-        $split = $before->place($this->split)?->insert;
+        $split = $before->locate($this->split)?->insert;
 
         return 'Branches '.($split instanceof Split ? Decibel::text(-self::rise($split), 'dB', true) : '').' to keep the level';
     }
 
     public function touches(Session $before): array
     {
-        $split = $before->place($this->split)?->insert;
+        $split = $before->locate($this->split)?->insert;
 
         return [
             "inserts/{$this->split}/branches",

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
-use Hafen\Session\LaneCodec;
+use Hafen\Session\AutomationCodec;
 use Hafen\Session\Session;
 
 /** Any edit, and after it: what moves an insert goes with it to another channel, and what moves something that is gone goes too. */
@@ -20,7 +20,7 @@ final readonly class KeepsAutomation implements Edit
         $homeless = [];
         foreach ($after->channels as $channel) {
             foreach ($channel->automation as $lane) {
-                if (! LaneCodec::exists($lane->target, $channel)) {
+                if (! AutomationCodec::exists($lane->target, $channel)) {
                     $homeless[] = $lane;
                     $channel = $channel->withoutLane($lane->target);
                     $after = $after->withChannel($channel);
@@ -28,7 +28,7 @@ final readonly class KeepsAutomation implements Edit
             }
         }
         foreach ($homeless as $lane) {
-            $home = $lane->target->isOfInsert() ? $after->place((string) $lane->target->part)?->channel : null;
+            $home = $lane->target->isOfInsert() ? $after->locate((string) $lane->target->part)?->channel : null;
             $after = $home === null ? $after : $after->withChannel($home->withLane($lane));
         }
 

@@ -25,22 +25,22 @@ final readonly class MoveInsert implements Edit
 
     public function apply(Session $session): Session
     {
-        $place = Channels::insert($session, $this->insert);
+        $location = Channels::insert($session, $this->insert);
         $at = $this->at;
-        $inSameRow = $place->branch === $this->branch && ($this->branch !== null || ($place->channel->id === $this->channel && $place->row === $this->row));
-        if ($at !== null && $inSameRow && $at > $place->index) {
+        $inSameRow = $location->branch === $this->branch && ($this->branch !== null || ($location->channel->id === $this->channel && $location->row === $this->row));
+        if ($at !== null && $inSameRow && $at > $location->index) {
             --$at;
         }
-        if ($this->branch !== null && self::holds($place->insert, $this->branch)) {
+        if ($this->branch !== null && self::holds($location->insert, $this->branch)) {
             throw EditRefused::intoItself();
         }
 
-        return Rows::put(Rows::take($session, $this->insert), new Spot($this->channel, $this->row, $at, $this->branch), [$place->insert]);
+        return Rows::put(Rows::take($session, $this->insert), new InsertPosition($this->channel, $this->row, $at, $this->branch), [$location->insert]);
     }
 
     public function label(Session $before): string
     {
-        $from = $before->place($this->insert)?->channel->id;
+        $from = $before->locate($this->insert)?->channel->id;
 
         return $from === $this->channel
             ? 'Reorder inserts of '.Channels::named($before, [$this->channel])
@@ -49,7 +49,7 @@ final readonly class MoveInsert implements Edit
 
     public function touches(Session $before): array
     {
-        $channels = array_values(array_unique(array_filter([$before->place($this->insert)?->channel->id, $this->channel])));
+        $channels = array_values(array_unique(array_filter([$before->locate($this->insert)?->channel->id, $this->channel])));
 
         return [
             "inserts/{$this->insert}/place",

@@ -7,7 +7,7 @@ namespace Hafen\Edit;
 use Hafen\Audio\Decibel;
 use Hafen\Session\Channel;
 use Hafen\Session\Send;
-use Hafen\Session\SendPlace;
+use Hafen\Session\SendLocation;
 use Hafen\Session\Session;
 
 /** Moves sends by the same number of dB, see {@see RelativeMove}. */
@@ -25,8 +25,8 @@ final readonly class MoveSends implements Edit
     public function apply(Session $session): Session
     {
         $gains = [];
-        foreach (SendEdits::places($session, $this->sends) as $place) {
-            array_push($gains, $place->send->gain, ...($place->channel->lane("send:{$place->send->id}")?->values() ?? []));
+        foreach (SendEdits::locations($session, $this->sends) as $location) {
+            array_push($gains, $location->send->gain, ...($location->channel->lane("send:{$location->send->id}")?->values() ?? []));
         }
         $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the sends');
 
@@ -55,7 +55,7 @@ final readonly class MoveSends implements Edit
 
     public function touches(Session $before): array
     {
-        $lanes = array_map(static fn (SendPlace $place): string => "channels/{$place->channel->id}/automation/send:{$place->send->id}", SendEdits::places($before, $this->sends));
+        $lanes = array_map(static fn (SendLocation $location): string => "channels/{$location->channel->id}/automation/send:{$location->send->id}", SendEdits::locations($before, $this->sends));
 
         return [...SendEdits::paths($this->sends, 'gain'), ...$lanes];
     }

@@ -12,7 +12,7 @@ use Hafen\Session\Session;
 final readonly class PasteInserts implements Edit
 {
     /** @param  list<Insert>  $inserts */
-    public function __construct(public array $inserts, public Spot $spot, public string $name = '')
+    public function __construct(public array $inserts, public InsertPosition $position, public string $name = '')
     {
     }
 
@@ -22,18 +22,18 @@ final readonly class PasteInserts implements Edit
             throw EditRefused::nothingSelected();
         }
 
-        return Rows::put($session, $this->spot, array_map(FreshIds::of($session)->copyOf(...), $this->inserts));
+        return Rows::put($session, $this->position, array_map(FreshIds::of($session)->copyOf(...), $this->inserts));
     }
 
     public function label(Session $before): string
     {
         $what = $this->name === '' ? (count($this->inserts) === 1 ? 'Insert' : count($this->inserts).' inserts') : $this->name;
 
-        return "{$what} on ".Channels::named($before, [$this->spot->channel]);
+        return "{$what} on ".Channels::named($before, [$this->position->channel]);
     }
 
     public function touches(Session $before): array
     {
-        return $this->spot->touches();
+        return $this->position->touches();
     }
 }

@@ -13,11 +13,11 @@ final class ProcessorInserts
     /** @param  callable(ProcessorInsert): ProcessorInsert  $change */
     public static function change(Session $session, string $id, callable $change): Session
     {
-        $place = Channels::insert($session, $id);
-        if (! $place->insert instanceof ProcessorInsert) {
+        $location = Channels::insert($session, $id);
+        if (! $location->insert instanceof ProcessorInsert) {
             throw EditRefused::noSuchInsert($id);
         }
 
-        return $session->withInsert($place, $change($place->insert));
+        return $session->withInsert($location, $change($location->insert));
     }
 }

@@ -6,7 +6,7 @@ namespace Hafen\Edit;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Branch;
-use Hafen\Session\BranchPlace;
+use Hafen\Session\BranchLocation;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ChannelTrim;
@@ -35,16 +35,16 @@ final readonly class PullOutBranch implements Edit
 
     public function apply(Session $session): Session
     {
-        $place = Branches::find($session, $this->branch);
-        $this->refuseWhereItWouldSoundDifferent($session, $place);
+        $location = Branches::find($session, $this->branch);
+        $this->refuseWhereItWouldSoundDifferent($session, $location);
         $ids = FreshIds::of($session);
-        $channel = $place->channel;
-        $split = $place->split;
-        $row = $channel->row($place->row);
-        $track = $this->track($session, $place, $ids);
-        $rest = $channel->withRow($place->row, Inserts::replace($row, $split->id, self::rest($split, $place->branch)));
+        $channel = $location->channel;
+        $split = $location->split;
+        $row = $channel->row($location->row);
+        $track = $this->track($session, $location, $ids);
+        $rest = $channel->withRow($location->row, Inserts::replace($row, $split->id, self::rest($split, $location->branch)));
         foreach ([$rest, $track] as $changed) {
-            if (count($changed->row($place->row)) > Rows::MOST) {
+            if (count($changed->row($location->row)) > Rows::MOST) {
                 throw EditRefused::rowFull($changed->name, Rows::MOST);
             }
         }
@@ -59,32 +59,32 @@ final readonly class PullOutBranch implements Edit
 
     public function touches(Session $before): array
     {
-        $place = $before->branch($this->branch);
-        if ($place === null) {
+        $location = $before->branch($this->branch);
+        if ($location === null) {
             return ["branches/{$this->branch}"];
         }
 
-        return ['order', "channels/{$place->channel->id}", "channels/{$before->freeChannelId(self::name($before, $place))}", ...Branches::within($place->split)];
+        return ['order', "channels/{$location->channel->id}", "channels/{$before->freeChannelId(self::name($before, $location))}", ...Branches::within($location->split)];
     }
 
-    private function refuseWhereItWouldSoundDifferent(Session $session, BranchPlace $place): void
+    private function refuseWhereItWouldSoundDifferent(Session $session, BranchLocation $location): void
     {
-        $channel = $place->channel;
-        $row = $channel->row($place->row);
+        $channel = $location->channel;
+        $row = $channel->row($location->row);
         if ($channel->kind->endsAtInterface()) {
             throw EditRefused::cannotPullOut("{$channel->name} ends at the interface, where nothing could join it again.");
         }
-        if (! $channel->insertsOn || ! $place->split->on) {
+        if (! $channel->insertsOn || ! $location->split->on) {
             throw EditRefused::cannotPullOut('The split is bypassed. Switch it on first.');
         }
-        if (count($place->split->branches) === 1) {
-            throw EditRefused::cannotPullOut("{$place->branch->name} is the only branch.");
+        if (count($location->split->branches) === 1) {
+            throw EditRefused::cannotPullOut("{$location->branch->name} is the only branch.");
         }
-        $index = array_search($place->split, $row, true);
+        $index = array_search($location->split, $row, true);
         if ($index === false) {
             throw EditRefused::cannotPullOut('Its split stands in a branch of another. Dissolve the outer one first.');
         }
-        $after = [...array_slice($row, $index + 1), ...($place->row === Row::Inserts ? $channel->postInserts : [])];
+        $after = [...array_slice($row, $index + 1), ...($location->row === Row::Inserts ? $channel->postInserts : [])];
         foreach (Inserts::all($after) as $insert) {
             if ($insert instanceof ProcessorInsert && $insert->on && $this->processors->spec($insert->processor)->levelDependent) {
                 $name = $this->processors->spec($insert->processor)->name;
@@ -92,19 +92,19 @@ final readonly class PullOutBranch implements Edit
             }
         }
         foreach ($session->channels as $other) {
-            if ($other->source instanceof TapSource && $other->source->channel === $channel->id && self::isAfter($other->source->tap, $place->row)) {
+            if ($other->source instanceof TapSource && $other->source->channel === $channel->id && self::isAfter($other->source->tap, $location->row)) {
                 throw EditRefused::cannotPullOut("{$other->name} takes its sound from {$channel->name} after the split and would lose the branch.");
             }
         }
     }
 
-    private function track(Session $session, BranchPlace $place, FreshIds $ids): Channel
+    private function track(Session $session, BranchLocation $location, FreshIds $ids): Channel
     {
-        $channel = $place->channel;
-        $copy = static fn (Row $row): array => array_map($ids->copyOf(...), $row === $place->row
-            ? Inserts::replace($channel->row($row), $place->split->id, self::branchAlone($place->split, $place->branch))
+        $channel = $location->channel;
+        $copy = static fn (Row $row): array => array_map($ids->copyOf(...), $row === $location->row
+            ? Inserts::replace($channel->row($row), $location->split->id, self::branchAlone($location->split, $location->branch))
             : $channel->row($row));
-        $name = self::name($session, $place);
+        $name = self::name($session, $location);
 
         return new Channel(
             $session->freeChannelId($name),
@@ -124,7 +124,7 @@ final readonly class PullOutBranch implements Edit
             $channel->output,
             array_map(
                 static fn (Send $send): Send => $send->withId($ids->send()),
-                array_values(array_filter($channel->sends, static fn (Send $send): bool => self::isAfter($send->tap, $place->row))),
+                array_values(array_filter($channel->sends, static fn (Send $send): bool => self::isAfter($send->tap, $location->row))),
             ),
             $channel->aligned,
         );
@@ -136,9 +136,9 @@ final readonly class PullOutBranch implements Edit
         return $tap === TapPoint::PostFader || ($tap === TapPoint::PreFader && $row === Row::Inserts);
     }
 
-    private static function name(Session $session, BranchPlace $place): string
+    private static function name(Session $session, BranchLocation $location): string
     {
-        return NewChannels::name($session, mb_substr("{$place->channel->name} {$place->branch->name}", 0, 110));
+        return NewChannels::name($session, mb_substr("{$location->channel->name} {$location->branch->name}", 0, 110));
     }
 
     /**

@@ -11,43 +11,43 @@ use Hafen\Session\Session;
 /** Sets many sends at once, each as wanted, and makes those that are not there yet: a block of the grid, a pasted row. */
 final readonly class PutSends implements Edit
 {
-    /** @param  list<SendCell>  $cells */
-    public function __construct(public array $cells)
+    /** @param  list<SendPosition>  $positions */
+    public function __construct(public array $positions)
     {
     }
 
     public function apply(Session $session): Session
     {
-        if ($this->cells === []) {
+        if ($this->positions === []) {
             throw EditRefused::nothingSelected();
         }
         $ids = FreshIds::of($session);
-        foreach ($this->cells as $cell) {
-            $channel = Channels::find($session, $cell->channel);
-            $target = Channels::find($session, $cell->to);
-            Ways::canSend($channel, $target);
+        foreach ($this->positions as $position) {
+            $channel = Channels::find($session, $position->channel);
+            $target = Channels::find($session, $position->to);
+            RoutingRules::canSend($channel, $target);
             $send = $channel->sendTo($target->id) ?? new Send($ids->send(), $target->id, 0.0, $target->kind->usualTap());
-            $session = $session->withChannel($channel->withSend($cell->applied($send)));
+            $session = $session->withChannel($channel->withSend($position->applied($send)));
         }
 
-        return Ways::withoutLoop($session);
+        return RoutingRules::withoutLoop($session);
     }
 
     public function label(Session $before): string
     {
-        $first = $this->cells[0] ?? null;
+        $first = $this->positions[0] ?? null;
 
-        return count($this->cells) === 1 && $first !== null
+        return count($this->positions) === 1 && $first !== null
             ? 'Send of '.Channels::named($before, [$first->channel]).' to '.Channels::named($before, [$first->to])
-            : count($this->cells).' sends';
+            : count($this->positions).' sends';
     }
 
     public function touches(Session $before): array
     {
         $paths = [];
-        foreach ($this->cells as $cell) {
-            $send = $before->channel($cell->channel)?->sendTo($cell->to);
-            array_push($paths, ...$send === null ? SendEdits::newPaths([$cell->channel], $cell->to) : ["sends/{$send->id}"]);
+        foreach ($this->positions as $position) {
+            $send = $before->channel($position->channel)?->sendTo($position->to);
+            array_push($paths, ...$send === null ? SendEdits::newPaths([$position->channel], $position->to) : ["sends/{$send->id}"]);
         }
 
         return $paths;

@@ -18,7 +18,7 @@ final readonly class RemoveBranch implements Edit
     public function apply(Session $session): Session
     {
         $found = Branches::find($session, $this->branch);
-        [$place, $split] = Branches::split($session, $found->split->id);
+        [$location, $split] = Branches::split($session, $found->split->id);
         $branches = array_values(array_filter($split->branches, fn (Branch $branch): bool => $branch->id !== $this->branch));
         if (count($branches) < $split->by->fewest() || $branches === []) {
             throw EditRefused::noFewerBranches($split->by->fewest());
@@ -28,7 +28,7 @@ final readonly class RemoveBranch implements Edit
             array_splice($crossovers, min($found->index, count($crossovers) - 1), 1);
         }
 
-        return $session->withInsert($place, $split->withBranches($branches)->withCrossovers($crossovers));
+        return $session->withInsert($location, $split->withBranches($branches)->withCrossovers($crossovers));
     }
 
     public function label(Session $before): string

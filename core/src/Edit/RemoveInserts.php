@@ -24,7 +24,7 @@ final readonly class RemoveInserts implements Edit
         }
         foreach ($this->inserts as $id) {
             // One that stood in a split named before it has gone with it.
-            $session = $session->place($id) === null ? $session : Rows::take($session, $id);
+            $session = $session->locate($id) === null ? $session : Rows::take($session, $id);
         }
 
         return $session;
@@ -36,16 +36,16 @@ final readonly class RemoveInserts implements Edit
             return 'Remove '.count($this->inserts).' inserts';
         }
 
-        return 'Remove insert from '.($before->place($this->inserts[0])->channel->name ?? '');
+        return 'Remove insert from '.($before->locate($this->inserts[0])->channel->name ?? '');
     }
 
     public function touches(Session $before): array
     {
         $paths = [];
         foreach ($this->inserts as $id) {
-            $place = $before->place($id);
-            if ($place !== null) {
-                array_push($paths, "channels/{$place->channel->id}/row", ...Branches::within($place->insert));
+            $location = $before->locate($id);
+            if ($location !== null) {
+                array_push($paths, "channels/{$location->channel->id}/row", ...Branches::within($location->insert));
             }
         }
 

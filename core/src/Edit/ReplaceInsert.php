@@ -21,22 +21,22 @@ final readonly class ReplaceInsert implements Edit
 
     public function apply(Session $session): Session
     {
-        $place = Channels::insert($session, $this->insert);
-        $old = $place->insert;
+        $location = Channels::insert($session, $this->insert);
+        $old = $location->insert;
         $mix = $old instanceof ProcessorInsert && $this->wasWetOnly === $this->processor->wetOnly ? $old->mix : $this->processor->mixOnTrack();
 
-        return $session->withInsert($place, new ProcessorInsert(FreshIds::of($session)->insert(), $this->processor->id, $old->isOn(), $mix));
+        return $session->withInsert($location, new ProcessorInsert(FreshIds::of($session)->insert(), $this->processor->id, $old->isOn(), $mix));
     }
 
     public function label(Session $before): string
     {
-        $place = $before->place($this->insert);
+        $location = $before->locate($this->insert);
 
-        return "{$this->processor->name} in place on ".($place->channel->name ?? '');
+        return "{$this->processor->name} in place on ".($location->channel->name ?? '');
     }
 
     public function touches(Session $before): array
     {
-        return ["inserts/{$this->insert}", ...Channels::paths(array_filter([$before->place($this->insert)?->channel->id]), 'row')];
+        return ["inserts/{$this->insert}", ...Channels::paths(array_filter([$before->locate($this->insert)?->channel->id]), 'row')];
     }
 }

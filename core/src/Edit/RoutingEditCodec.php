@@ -38,7 +38,7 @@ final class RoutingEditCodec
             'set-send-tap' => new SetSendTap(EditCodec::ids($fields('sends', 'tap')->get('sends')), SessionCodec::tap($node->get('tap'))),
             'set-send-on' => new SetSendOn(EditCodec::ids($fields('sends', 'on')->get('sends')), $node->get('on')->boolean()),
             'set-send-pan' => new SetSendPan(EditCodec::ids($fields('sends', 'pan')->get('sends')), $node->get('pan')->number(-1.0, 1.0)),
-            'put-sends' => new PutSends(array_map(self::cell(...), $fields('cells')->get('cells')->items(NewChannels::MOST * 8))),
+            'put-sends' => new PutSends(array_map(self::position(...), $fields('sends')->get('sends')->items(NewChannels::MOST * 8))),
             'remove-sends' => new RemoveSends(EditCodec::ids($fields('sends')->get('sends'))),
             'copy-sends' => new CopySends(EditCodec::ids($fields('sends', 'channels')->get('sends')), EditCodec::ids($node->get('channels'))),
             'send-to-new-return' => self::sendToNewReturn($node, $processors, $sessions),
@@ -78,12 +78,12 @@ final class RoutingEditCodec
         );
     }
 
-    private static function cell(JsonNode $node): SendCell
+    private static function position(JsonNode $node): SendPosition
     {
         $node->keys(['channel', 'to'], ['gain', 'tap', 'on', 'pan']);
         $tap = $node->optional('tap');
 
-        return new SendCell(
+        return new SendPosition(
             $node->get('channel')->id(),
             $node->get('to')->id(),
             $node->has('gain') ? [$node->get('gain')->gain()] : null,

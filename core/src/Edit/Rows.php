@@ -22,26 +22,26 @@ final class Rows
      *
      * @throws EditRefused when there is no room, or no such place
      */
-    public static function put(Session $session, Spot $spot, array $inserts): Session
+    public static function put(Session $session, InsertPosition $position, array $inserts): Session
     {
-        $channel = Channels::find($session, $spot->channel);
-        $into = static function (array $row) use ($channel, $spot, $inserts): array {
+        $channel = Channels::find($session, $position->channel);
+        $into = static function (array $row) use ($channel, $position, $inserts): array {
             if (count($row) + count($inserts) > self::MOST) {
                 throw EditRefused::rowFull($channel->name, self::MOST);
             }
-            array_splice($row, max(0, min($spot->at ?? count($row), count($row))), 0, $inserts);
+            array_splice($row, max(0, min($position->at ?? count($row), count($row))), 0, $inserts);
 
             /** @var list<Insert> $row */
             return $row;
         };
-        if ($spot->branch === null) {
-            $changed = $channel->withRow($spot->row, $into($channel->row($spot->row)));
+        if ($position->branch === null) {
+            $changed = $channel->withRow($position->row, $into($channel->row($position->row)));
         } else {
-            $place = Branches::find($session, $spot->branch);
-            $channel = $place->channel;
-            $changed = $channel->withRow($place->row, Inserts::changeBranch(
-                $channel->row($place->row),
-                $spot->branch,
+            $location = Branches::find($session, $position->branch);
+            $channel = $location->channel;
+            $changed = $channel->withRow($location->row, Inserts::changeBranch(
+                $channel->row($location->row),
+                $position->branch,
                 static fn (Branch $branch): Branch => $branch->withInserts($into($branch->inserts)),
             ));
         }

@@ -6,13 +6,13 @@ namespace Hafen\Edit;
 
 use Hafen\Session\Channel;
 use Hafen\Session\Send;
-use Hafen\Session\SendPlace;
+use Hafen\Session\SendLocation;
 use Hafen\Session\Session;
 
 /** Finds sends, changes several at once, and names them. */
 final class SendEdits
 {
-    public static function find(Session $session, string $id): SendPlace
+    public static function find(Session $session, string $id): SendLocation
     {
         return $session->send($id) ?? throw EditRefused::noSuchSend($id);
     }
@@ -27,8 +27,8 @@ final class SendEdits
             throw EditRefused::nothingSelected();
         }
         $changed = [];
-        foreach (self::places($session, $ids) as $place) {
-            $changed[$place->channel->id] = ($changed[$place->channel->id] ?? $place->channel)->withSend($change($place->send));
+        foreach (self::locations($session, $ids) as $location) {
+            $changed[$location->channel->id] = ($changed[$location->channel->id] ?? $location->channel)->withSend($change($location->send));
         }
 
         return $session->withChannels(array_map(static fn (Channel $channel): Channel => $changed[$channel->id] ?? $channel, $session->channels));
@@ -38,20 +38,20 @@ final class SendEdits
      * Where some sends stand, found in one pass.
      *
      * @param  list<string>  $ids
-     * @return list<SendPlace> in the order of the ids
+     * @return list<SendLocation> in the order of the ids
      *
      * @throws EditRefused when one is not there
      */
-    public static function places(Session $session, array $ids): array
+    public static function locations(Session $session, array $ids): array
     {
-        $places = [];
+        $locations = [];
         foreach ($session->channels as $channel) {
             foreach ($channel->sends as $send) {
-                $places[$send->id] = new SendPlace($channel, $send);
+                $locations[$send->id] = new SendLocation($channel, $send);
             }
         }
 
-        return array_map(static fn (string $id): SendPlace => $places[$id] ?? throw EditRefused::noSuchSend($id), $ids);
+        return array_map(static fn (string $id): SendLocation => $locations[$id] ?? throw EditRefused::noSuchSend($id), $ids);
     }
 
     /**
@@ -61,12 +61,12 @@ final class SendEdits
      */
     public static function named(Session $session, array $ids): string
     {
-        $place = count($ids) === 1 ? $session->send($ids[0]) : null;
-        if ($place === null) {
+        $location = count($ids) === 1 ? $session->send($ids[0]) : null;
+        if ($location === null) {
             return count($ids).' sends';
         }
 
-        return "Send of {$place->channel->name} to ".($session->channel($place->send->to)->name ?? $place->send->to);
+        return "Send of {$location->channel->name} to ".($session->channel($location->send->to)->name ?? $location->send->to);
     }
 
     /**

@@ -53,11 +53,11 @@ final readonly class SendToNewReturn implements Edit
         $session = NewChannels::put($session, $return);
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
-            Ways::canSend($channel, $return);
+            RoutingRules::canSend($channel, $return);
             $session = $session->withChannel($channel->withSend(new Send($ids->send(), $return->id, $this->gain)));
         }
 
-        return Ways::withoutLoop($session);
+        return RoutingRules::withoutLoop($session);
     }
 
     public function label(Session $before): string

@@ -17,19 +17,19 @@ final readonly class SetCrossovers implements Edit
 
     public function apply(Session $session): Session
     {
-        [$place, $split] = Branches::split($session, $this->split);
+        [$location, $split] = Branches::split($session, $this->split);
         if ($split->by !== SplitBy::Frequency) {
             throw EditRefused::noCrossovers();
         }
 
-        return $session->withInsert($place, $split->withCrossovers($this->crossovers));
+        return $session->withInsert($location, $split->withCrossovers($this->crossovers));
     }
 
     public function label(Session $before): string
     {
         $hertz = implode(' and ', array_map(static fn (float $frequency): string => number_format($frequency, 0, '.', '').' Hz', $this->crossovers));
 
-        return 'Crossover of '.($before->place($this->split)->channel->name ?? '')." {$hertz}";
+        return 'Crossover of '.($before->locate($this->split)->channel->name ?? '')." {$hertz}";
     }
 
     public function touches(Session $before): array

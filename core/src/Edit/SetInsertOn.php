@@ -20,8 +20,8 @@ final readonly class SetInsertOn implements Edit
             throw EditRefused::nothingSelected();
         }
         foreach ($this->inserts as $id) {
-            $place = Channels::insert($session, $id);
-            $session = $session->withInsert($place, $place->insert->withOn($this->on));
+            $location = Channels::insert($session, $id);
+            $session = $session->withInsert($location, $location->insert->withOn($this->on));
         }
 
         return $session;
@@ -30,7 +30,7 @@ final readonly class SetInsertOn implements Edit
     public function label(Session $before): string
     {
         $what = count($this->inserts) === 1
-            ? 'Insert on '.($before->place($this->inserts[0])->channel->name ?? '')
+            ? 'Insert on '.($before->locate($this->inserts[0])->channel->name ?? '')
             : count($this->inserts).' inserts';
 
         return $what.($this->on ? ' on' : ' bypassed');

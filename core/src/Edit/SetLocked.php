@@ -26,7 +26,7 @@ final readonly class SetLocked implements Edit
 
     public function label(Session $before): string
     {
-        return ($this->locked ? 'Lock ' : 'Unlock ').$this->parameter->label.' on '.($before->place($this->insert)->channel->name ?? '');
+        return ($this->locked ? 'Lock ' : 'Unlock ').$this->parameter->label.' on '.($before->locate($this->insert)->channel->name ?? '');
     }
 
     public function touches(Session $before): array

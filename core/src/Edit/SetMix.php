@@ -21,7 +21,7 @@ final readonly class SetMix implements Edit
 
     public function label(Session $before): string
     {
-        return 'Mix '.round($this->mix * 100).' % on '.($before->place($this->insert)->channel->name ?? '');
+        return 'Mix '.round($this->mix * 100).' % on '.($before->locate($this->insert)->channel->name ?? '');
     }
 
     public function touches(Session $before): array

@@ -18,8 +18,8 @@ final readonly class SetOutput implements Edit
 
     public function apply(Session $session): Session
     {
-        return Ways::withoutLoop(Channels::each($session, $this->channels, function (Channel $channel) use ($session): Channel {
-            Ways::canPutOut($session, $channel, $this->output);
+        return RoutingRules::withoutLoop(Channels::each($session, $this->channels, function (Channel $channel) use ($session): Channel {
+            RoutingRules::canPutOut($session, $channel, $this->output);
 
             return $channel->withOutput($this->output);
         }));

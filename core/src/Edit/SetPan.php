@@ -22,7 +22,7 @@ final readonly class SetPan implements Edit
 
     public function label(Session $before): string
     {
-        return 'Pan of '.Channels::named($before, $this->channels).' '.self::place($this->pan);
+        return 'Pan of '.Channels::named($before, $this->channels).' '.self::percent($this->pan);
     }
 
     public function touches(Session $before): array
@@ -30,7 +30,7 @@ final readonly class SetPan implements Edit
         return Channels::paths($this->channels, 'pan');
     }
 
-    private static function place(float $pan): string
+    private static function percent(float $pan): string
     {
         $percent = (int) round(abs($pan) * 100);
 

@@ -33,7 +33,7 @@ final readonly class SetParameter implements Edit
         };
         $group = $this->parameter->group === '' ? '' : $this->parameter->group.' ';
 
-        return $group.$this->parameter->label." {$value} on ".($before->place($this->insert)->channel->name ?? '');
+        return $group.$this->parameter->label." {$value} on ".($before->locate($this->insert)->channel->name ?? '');
     }
 
     public function touches(Session $before): array

@@ -30,9 +30,9 @@ final readonly class SetParameters implements Edit
 
     public function label(Session $before): string
     {
-        $place = $before->place($this->insert)->channel->name ?? '';
+        $location = $before->locate($this->insert)->channel->name ?? '';
 
-        return $this->presetName === '' ? "Reset an insert on {$place}" : "Preset {$this->presetName} on {$place}";
+        return $this->presetName === '' ? "Reset an insert on {$location}" : "Preset {$this->presetName} on {$location}";
     }
 
     public function touches(Session $before): array

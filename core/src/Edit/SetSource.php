@@ -30,7 +30,7 @@ final readonly class SetSource implements Edit
             Channels::find($session, $this->source->channel);
         }
 
-        return Ways::withoutLoop($session->withChannel($channel->withSource($this->source)));
+        return RoutingRules::withoutLoop($session->withChannel($channel->withSource($this->source)));
     }
 
     public function label(Session $before): string

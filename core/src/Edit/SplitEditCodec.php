@@ -54,7 +54,7 @@ final class SplitEditCodec
         $crossovers = $node->optional('crossovers');
 
         return new AddSplit(
-            self::spot($node),
+            self::position($node),
             $by,
             $branches,
             match (true) {
@@ -69,14 +69,14 @@ final class SplitEditCodec
     {
         $node->keys(['type', 'channel', 'inserts'], ['row', 'at', 'branch', 'name']);
 
-        return new PasteInserts($sessions->row($node->get('inserts')), self::spot($node), $node->optional('name')?->text(0, 120) ?? '');
+        return new PasteInserts($sessions->row($node->get('inserts')), self::position($node), $node->optional('name')?->text(0, 120) ?? '');
     }
 
-    private static function spot(JsonNode $node): Spot
+    private static function position(JsonNode $node): InsertPosition
     {
         $branch = $node->optional('branch');
 
-        return new Spot(
+        return new InsertPosition(
             $node->get('channel')->id(),
             Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts'),
             $node->optional('at')?->integer(0, Rows::MOST),

@@ -35,14 +35,14 @@ final readonly class SwapInserts implements Edit
 
     public function label(Session $before): string
     {
-        return 'Swap two inserts on '.($before->place($this->insert)->channel->name ?? '');
+        return 'Swap two inserts on '.($before->locate($this->insert)->channel->name ?? '');
     }
 
     public function touches(Session $before): array
     {
         $paths = ["inserts/{$this->insert}/place", "inserts/{$this->with}/place"];
         foreach ([$this->insert, $this->with] as $id) {
-            $channel = $before->place($id)?->channel->id;
+            $channel = $before->locate($id)?->channel->id;
             if ($channel !== null) {
                 $paths[] = "channels/{$channel}/row";
             }

@@ -27,11 +27,11 @@ final readonly class SwapSettings implements Edit
 
     public function label(Session $before): string
     {
-        $place = $before->place($this->insert);
-        $insert = $place?->insert;
+        $location = $before->locate($this->insert);
+        $insert = $location?->insert;
         $side = $insert instanceof ProcessorInsert && $insert->other !== null ? $insert->other->side : 2;
 
-        return "Setting {$side} on ".($place->channel->name ?? '');
+        return "Setting {$side} on ".($location->channel->name ?? '');
     }
 
     public function touches(Session $before): array

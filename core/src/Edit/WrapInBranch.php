@@ -41,19 +41,19 @@ final readonly class WrapInBranch implements Edit
             $session = Rows::take($session, $insert->id());
         }
 
-        return Rows::put($session, new Spot($first->channel->id, $first->row, $from, $first->branch), [$split]);
+        return Rows::put($session, new InsertPosition($first->channel->id, $first->row, $from, $first->branch), [$split]);
     }
 
     public function label(Session $before): string
     {
         $count = count($this->inserts);
 
-        return ($count === 1 ? 'Insert' : "{$count} inserts").' of '.($before->place($this->inserts[0] ?? '')->channel->name ?? '').' into a branch';
+        return ($count === 1 ? 'Insert' : "{$count} inserts").' of '.($before->locate($this->inserts[0] ?? '')->channel->name ?? '').' into a branch';
     }
 
     public function touches(Session $before): array
     {
-        $channel = $before->place($this->inserts[0] ?? '')?->channel->id;
+        $channel = $before->locate($this->inserts[0] ?? '')?->channel->id;
 
         return [
             ...array_map(static fn (string $id): string => "inserts/{$id}/place", $this->inserts),

@@ -10,20 +10,20 @@ use Hafen\Metering\Meter;
 /** Stops one after the other: a row of a channel, or of a branch. */
 final class Chain
 {
-    /** @var list<Stop> */
-    private array $stops = [];
+    /** @var list<InsertRunner> */
+    private array $runners = [];
 
-    /** @param  list<Stop>  $stops */
-    public function set(array $stops): void
+    /** @param  list<InsertRunner>  $runners */
+    public function set(array $runners): void
     {
-        $this->stops = $stops;
+        $this->runners = $runners;
     }
 
     public function latency(): int
     {
         $latency = 0;
-        foreach ($this->stops as $stop) {
-            $latency += $stop->latency();
+        foreach ($this->runners as $runner) {
+            $latency += $runner->latency();
         }
 
         return $latency;
@@ -32,8 +32,8 @@ final class Chain
     public function tail(): int
     {
         $tail = 0;
-        foreach ($this->stops as $stop) {
-            $tail += $stop->tail();
+        foreach ($this->runners as $runner) {
+            $tail += $runner->tail();
         }
 
         return $tail;
@@ -41,41 +41,41 @@ final class Chain
 
     public function settle(): void
     {
-        foreach ($this->stops as $stop) {
-            $stop->settle();
+        foreach ($this->runners as $runner) {
+            $runner->settle();
         }
     }
 
     public function reset(): void
     {
-        foreach ($this->stops as $stop) {
-            $stop->reset();
+        foreach ($this->runners as $runner) {
+            $runner->reset();
         }
     }
 
-    public function process(Block $block, int $place, bool $metered, ?StageTaps $taps): void
+    public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
     {
-        foreach ($this->stops as $stop) {
-            $stop->process($block, $place, $metered, $taps);
+        foreach ($this->runners as $runner) {
+            $runner->process($block, $sourcePosition, $metered, $taps);
         }
     }
 
     /** The meter after the last stop, which measures what leaves the chain. */
     public function lastMeter(): ?Meter
     {
-        return $this->stops === [] ? null : $this->stops[count($this->stops) - 1]->meter();
+        return $this->runners === [] ? null : $this->runners[count($this->runners) - 1]->meter();
     }
 
     /** @return array<string, int> samples since the chain's start by stage */
     public function stages(): array
     {
         $stages = [];
-        $late = 0;
-        foreach ($this->stops as $stop) {
-            foreach ($stop->stages() as $stage => $within) {
-                $stages[$stage] = $late + $within;
+        $inputLatency = 0;
+        foreach ($this->runners as $runner) {
+            foreach ($runner->stages() as $stage => $within) {
+                $stages[$stage] = $inputLatency + $within;
             }
-            $late += $stop->latency();
+            $inputLatency += $runner->latency();
         }
 
         return $stages;
@@ -84,12 +84,12 @@ final class Chain
     /** @return array<string, Meter> by stage */
     public function meters(): array
     {
-        return array_merge(...array_map(static fn (Stop $stop): array => $stop->meters(), $this->stops));
+        return array_merge(...array_map(static fn (InsertRunner $runner): array => $runner->meters(), $this->runners));
     }
 
-    /** @return array<string, Stop> all of them, those in splits too, by the stage after each */
-    public function stops(): array
+    /** @return array<string, InsertRunner> all of them, those in splits too, by the stage after each */
+    public function runners(): array
     {
-        return array_merge(...array_map(static fn (Stop $stop): array => $stop->stops(), $this->stops));
+        return array_merge(...array_map(static fn (InsertRunner $runner): array => $runner->runners(), $this->runners));
     }
 }

@@ -38,11 +38,11 @@ final readonly class Compiler
         $routes = Routes::of($session);
         $audibility = Audibility::of($session);
         $alignment = Alignment::of($session, $this->processors);
-        $setting = new Setting($session->sampleRate, $session->tempo, new LibraryRecordings($this->library));
+        $setting = new Setting($session->sampleRate, $session->tempo, new LibraryAudioFiles($this->library));
         $latency = new RowLatency($this->processors, $setting);
         $known = [];
         foreach ($before->strips ?? [] as $earlier) {
-            $known += $earlier->stops();
+            $known += $earlier->runners();
         }
         $strips = $feeds = [];
         foreach ($routes->order() as $id) {
@@ -55,22 +55,22 @@ final readonly class Compiler
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
             $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
             $strips[$id]->wait($alignment->arrival[$id]);
-            $keys = [];
-            foreach ($routes->keysInto($id) as $route) {
+            $sidechains = [];
+            foreach ($routes->sidechainsInto($id) as $route) {
                 // Where the channel up to its fader is replayed, what its inserts there listen to is not there, nor needed.
                 if (isset($strips[$route->from]) && $route->insert !== null) {
-                    $keys[$route->insert] = $route;
+                    $sidechains[$route->insert] = $route;
                 }
             }
-            $listening = function (ProcessorInsert $insert, int $late) use ($keys, $session, $alignment, $latency, $strips, $before, $id, &$feeds): ?Feed {
-                $route = $keys[$insert->id] ?? null;
+            $listening = function (ProcessorInsert $insert, int $inputLatency) use ($sidechains, $session, $alignment, $latency, $strips, $before, $id, &$feeds): ?Feed {
+                $route = $sidechains[$insert->id] ?? null;
                 if ($route === null) {
                     return null;
                 }
                 // As late at the insert as the sound it works on.
-                $feed = $this->feed($route, $session, $alignment, $latency, $strips, $before, $late - $alignment->arrival[$id]);
+                $feed = $this->feed($route, $session, $alignment, $latency, $strips, $before, $inputLatency - $alignment->arrival[$id]);
 
-                return $feeds[$route->key()] = $feed;
+                return $feeds[$route->id()] = $feed;
             };
             $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : []);
             $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening));
@@ -97,22 +97,22 @@ final readonly class Compiler
     }
 
     /** @param  array<string, Replay>  $replays  by stage */
-    private static function replayed(string $channel, Session $session, array $replays): Strip
+    private static function replayed(string $channel, Session $session, array $replays): ChannelStrip
     {
-        $strip = new Strip($channel, null, $session->sampleRate);
+        $strip = new ChannelStrip($channel, null, $session->sampleRate);
         $strip->replay($replays);
 
         return $strip;
     }
 
-    private function strip(Channel $channel, Session $session, ?Plan $before): Strip
+    private function strip(Channel $channel, Session $session, ?Plan $before): ChannelStrip
     {
         $known = $before?->strip($channel->id);
         $hasClips = $channel->source instanceof ClipSource;
         if ($known !== null && ($known->clips !== null) !== $hasClips) {
             $known = null;
         }
-        $strip = $known ?? new Strip($channel->id, $hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
+        $strip = $known ?? new ChannelStrip($channel->id, $hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
         if ($channel->source instanceof ClipSource) {
             $strip->clips?->set($channel->source->clips, $channel->width);
         }
@@ -122,14 +122,14 @@ final readonly class Compiler
 
     /**
      * @param  list<Route>  $routes  into one channel
-     * @param  array<string, Strip>  $strips  that come before it
+     * @param  array<string, ChannelStrip>  $strips  that come before it
      * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
     private function feeds(array $routes, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before): array
     {
         $feeds = [];
         foreach ($routes as $route) {
-            $feeds[$route->key()] = $this->feed($route, $session, $alignment, $latency, $strips, $before);
+            $feeds[$route->id()] = $this->feed($route, $session, $alignment, $latency, $strips, $before);
         }
         ksort($feeds, SORT_STRING);
 
@@ -137,20 +137,20 @@ final readonly class Compiler
     }
 
     /**
-     * @param  array<string, Strip>  $strips
+     * @param  array<string, ChannelStrip>  $strips
      * @param  int  $further  samples it is delayed beside what lines it up where it enters
      */
     private function feed(Route $route, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before, int $further = 0): Feed
     {
         $from = $session->channel($route->from);
         assert($from !== null);
-        $feed = $before->feeds[$route->key()] ?? new Feed($session->sampleRate);
-        $late = $alignment->arrival[$route->from] + match ($route->tap) {
+        $feed = $before->feeds[$route->id()] ?? new Feed($session->sampleRate);
+        $inputLatency = $alignment->arrival[$route->from] + match ($route->tap) {
             TapPoint::Source => 0,
             TapPoint::PreFader => $latency->of($from->inserts),
             TapPoint::PostFader => $latency->of($from->inserts) + $latency->of($from->postInserts),
         };
-        $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route) + $further, $late);
+        $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route) + $further, $inputLatency);
         if ($before === null) {
             $feed->settle();
         }
@@ -160,54 +160,54 @@ final readonly class Compiler
 
     /**
      * @param  list<Insert>  $inserts
-     * @param  array<string, Stop>  $known  that were there before, by the stage after each
-     * @param  int  $late  samples by which sound comes late to the row
+     * @param  array<string, InsertRunner>  $known  that were there before, by the stage after each
+     * @param  int  $inputLatency  samples by which sound comes late to the row
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening  what an insert listens to, so late
-     * @return list<Stop>
+     * @return list<InsertRunner>
      */
-    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): array
+    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): array
     {
-        $stops = [];
+        $runners = [];
         foreach ($inserts as $insert) {
-            $stops[] = $stop = $insert instanceof Split
-                ? $this->split($insert, $channel, $known, $setting, $late, $listening)
-                : $this->slot($insert, $channel, $known, $setting, $late, $listening);
-            $late += $stop->latency();
+            $runners[] = $runner = $insert instanceof Split
+                ? $this->split($insert, $channel, $known, $setting, $inputLatency, $listening)
+                : $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening);
+            $inputLatency += $runner->latency();
         }
 
-        return $stops;
+        return $runners;
     }
 
     /**
-     * @param  array<string, Stop>  $known
+     * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): SplitSlot
+    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): SplitRunner
     {
-        $stops = [];
+        $runners = [];
         foreach ($split->branches as $branch) {
-            $stops[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $late, $listening);
+            $runners[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $inputLatency, $listening);
         }
-        $slot = $known["insert:{$split->id}"] ?? null;
-        if (! $slot instanceof SplitSlot) {
-            $slot = new SplitSlot($split->id, $setting->sampleRate);
+        $runner = $known["insert:{$split->id}"] ?? null;
+        if (! $runner instanceof SplitRunner) {
+            $runner = new SplitRunner($split->id, $setting->sampleRate);
         }
-        $slot->configure($split, $channel->insertsOn, $channel->aligned, $stops);
+        $runner->configure($split, $channel->insertsOn, $channel->aligned, $runners);
 
-        return $slot;
+        return $runner;
     }
 
     /**
-     * @param  array<string, Stop>  $known
+     * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function slot(Insert $insert, Channel $channel, array $known, Setting $setting, int $late, Closure $listening): Slot
+    private function runner(Insert $insert, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): ProcessorRunner
     {
         assert($insert instanceof ProcessorInsert);
-        $slot = $known["insert:{$insert->id}"] ?? null;
-        if (! $slot instanceof Slot || $slot->processorId !== $insert->processor) {
+        $runner = $known["insert:{$insert->id}"] ?? null;
+        if (! $runner instanceof ProcessorRunner || $runner->processorId !== $insert->processor) {
             $spec = $this->processors->spec($insert->processor);
-            $slot = new Slot(
+            $runner = new ProcessorRunner(
                 $insert->id,
                 $insert->processor,
                 $spec,
@@ -216,9 +216,9 @@ final readonly class Compiler
                 $setting->sampleRate,
             );
         }
-        $slot->configure($insert, $channel, $late);
-        $slot->listenTo($listening($insert, $late));
+        $runner->configure($insert, $channel, $inputLatency);
+        $runner->listenTo($listening($insert, $inputLatency));
 
-        return $slot;
+        return $runner;
     }
 }

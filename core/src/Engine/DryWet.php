@@ -65,16 +65,16 @@ final class DryWet
      * Works a block: the insert's work is done unless it is idle.
      *
      * @param  callable(Block): void  $work
-     * @param  ?list<float>  $ride  shares it has besides, sample by sample
+     * @param  ?list<float>  $automation  shares it has besides, sample by sample
      */
-    public function process(Block $block, callable $work, ?array $ride = null): void
+    public function process(Block $block, callable $work, ?array $automation = null): void
     {
         if ($this->isIdle()) {
             $this->dry->process($block);
 
             return;
         }
-        if ($ride === null && $this->wet->gain() === 1.0 && ! $this->wet->moving()) {
+        if ($automation === null && $this->wet->gain() === 1.0 && ! $this->wet->moving()) {
             if ($this->dry->length() > 0) {
                 $this->dry->process(clone $block);
             }
@@ -85,11 +85,11 @@ final class DryWet
         $dry = clone $block;
         $this->dry->process($dry);
         $work($block);
-        $this->blend($block, $dry, $ride);
+        $this->blend($block, $dry, $automation);
     }
 
-    /** @param  ?list<float>  $ride */
-    private function blend(Block $block, Block $dry, ?array $ride): void
+    /** @param  ?list<float>  $automation */
+    private function blend(Block $block, Block $dry, ?array $automation): void
     {
         if (! $block->mono || ! $dry->mono) {
             $block->widen();
@@ -99,7 +99,7 @@ final class DryWet
         $wait = min($this->filling, $frames);
         $this->filling -= $wait;
         $gains = $wait > 0 ? [...array_fill(0, $wait, 0.0), ...$this->wet->next($frames - $wait)] : $this->wet->next($frames);
-        $gains = $ride === null ? $gains : Samples::multiply($gains, $ride);
+        $gains = $automation === null ? $gains : Samples::multiply($gains, $automation);
         $block->left = Samples::mix($block->left, $dry->left, $gains);
         if (! $block->mono) {
             $block->right = Samples::mix($block->right, $dry->right, $gains);

@@ -42,7 +42,7 @@ final class Engine
 
     private ?Session $pending = null;
 
-    /** @var list<Feed|Strip> what has to go silent before the pending session is taken */
+    /** @var list<Feed|ChannelStrip> what has to go silent before the pending session is taken */
     private array $closing = [];
 
     private ?Loop $loop = null;
@@ -83,7 +83,7 @@ final class Engine
         if (! $this->plan->has($tap)) {
             return false;
         }
-        if ($tap->key() !== $this->tap->key()) {
+        if ($tap->id() !== $this->tap->id()) {
             $this->tapBefore = $this->tap;
             $this->tap = $tap;
         }
@@ -162,14 +162,14 @@ final class Engine
         $after = Routes::of($session);
         // What is only listened to needs not go silent first, and where nobody listens just now it never would.
         $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
-            static fn (Route $route): string => $route->key(),
-            $before->keys(),
+            static fn (Route $route): string => $route->id(),
+            $before->sidechains(),
         )));
         $gone = array_diff_key($sounding, array_flip(array_map(
-            static fn (Route $route): string => $route->key(),
+            static fn (Route $route): string => $route->id(),
             $after->all(),
         )));
-        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...($before->keys() === [] && $after->keys() === [] ? [] : $this->shifted($session))];
+        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...($before->sidechains() === [] && $after->sidechains() === [] ? [] : $this->shifted($session))];
         if ($rebuilt === [] && $gone === [] && $this->pending === null) {
             $this->plan = $this->compiler->compile($session, $this->plan);
 
@@ -248,7 +248,7 @@ final class Engine
     }
 
     /** @return list<string> keys of {@see readings()}, in its order */
-    public function tapKeys(): array
+    public function tapIds(): array
     {
         $keys = [];
         foreach ($this->plan->strips as $id => $strip) {
@@ -261,12 +261,12 @@ final class Engine
     }
 
     /** @return list<string> keys of {@see loads()}, in its order */
-    public function loadKeys(): array
+    public function loadIds(): array
     {
         $keys = [];
         foreach ($this->plan->strips as $id => $strip) {
             $keys[] = (string) $id;
-            foreach (array_keys($strip->stops()) as $stage) {
+            foreach (array_keys($strip->runners()) as $stage) {
                 $keys[] = "{$id}:{$stage}";
             }
         }
@@ -286,8 +286,8 @@ final class Engine
         $loads = [];
         foreach ($this->plan->strips as $id => $strip) {
             $loads[$id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
-            foreach ($strip->stops() as $stage => $stop) {
-                $nanoseconds = $stop->takeNanoseconds();
+            foreach ($strip->runners() as $stage => $runner) {
+                $nanoseconds = $runner->takeNanoseconds();
                 $loads["{$id}:{$stage}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;
             }
         }
@@ -313,7 +313,7 @@ final class Engine
         foreach ($this->watching as $tap) {
             $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
             if ($passed !== null) {
-                $this->watched[$tap->key()] = $passed;
+                $this->watched[$tap->id()] = $passed;
             }
         }
         $block = self::heardAt($this->tap, $taps, $frames);

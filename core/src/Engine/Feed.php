@@ -19,41 +19,41 @@ final class Feed
 {
     private readonly StereoGain $level;
 
-    private readonly Ride $ride;
+    private readonly GainAutomation $automation;
 
     private readonly DelayLine $alignment;
 
     /** Samples by which sound comes late to its level. */
-    private int $late = 0;
+    private int $inputLatency = 0;
 
-    private Strip $from;
+    private ChannelStrip $from;
 
     private string $stage = Tap::POST_FADER;
 
     public function __construct(int $sampleRate)
     {
         $this->level = new StereoGain(0.0, $sampleRate, 8.0);
-        $this->ride = new Ride($sampleRate);
+        $this->automation = new GainAutomation($sampleRate);
         $this->alignment = new DelayLine(0);
     }
 
     /**
      * @param  int  $delay  samples
-     * @param  int  $late  samples by which sound comes late to the tap
+     * @param  int  $inputLatency  samples by which sound comes late to the tap
      */
-    public function configure(Route $route, Strip $from, Channel $channel, float $panLaw, int $delay, int $late): void
+    public function configure(Route $route, ChannelStrip $from, Channel $channel, float $panLaw, int $delay, int $inputLatency): void
     {
-        $this->late = $late + $delay;
+        $this->inputLatency = $inputLatency + $delay;
         $this->from = $from;
         $this->stage = $route->tap->value;
         $from->keep($this->stage);
         $send = $route->send;
         if ($send === null) {
             $this->level->towards(1.0, 1.0);
-            $this->ride->follow(null);
+            $this->automation->follow(null);
         } else {
-            $law = RideLaws::send($channel, $send->id);
-            $this->ride->follow($law);
+            $law = AutomationLaws::send($channel, $send->id);
+            $this->automation->follow($law);
             $gain = $send->on ? ($law === null ? Decibel::toGain($send->gain) : 1.0) : 0.0;
             // Before the fader a mono channel has not been panned yet: the send does it, by the same law, so that taking a
             // send before the fader instead of after it changes nothing while the fader stands at 0.
@@ -78,7 +78,7 @@ final class Feed
     public function settle(): void
     {
         $this->level->settle();
-        $this->ride->settle();
+        $this->automation->settle();
     }
 
     public function reset(): void
@@ -92,11 +92,11 @@ final class Feed
     }
 
     /** What it brings by itself. */
-    public function take(int $place, int $frames): Block
+    public function take(int $sourcePosition, int $frames): Block
     {
         $block = clone $this->from->passing($this->stage, $frames);
         $this->alignment->process($block);
-        $this->ride->process($block, $place - $this->late);
+        $this->automation->process($block, $sourcePosition - $this->inputLatency);
         $this->level->process($block);
 
         return $block;
@@ -107,14 +107,14 @@ final class Feed
      *
      * @return array{array{list<float>, float}, ?array{list<float>, float}} left, right; null where it is the same
      */
-    public function parts(int $place, int $frames): array
+    public function parts(int $sourcePosition, int $frames): array
     {
         $block = $this->from->passing($this->stage, $frames);
-        if ($this->alignment->length() > 0 || $this->alignment->changing() || ! $this->ride->isIdle()) {
+        if ($this->alignment->length() > 0 || $this->alignment->changing() || ! $this->automation->isIdle()) {
             $block = clone $block;
         }
         $this->alignment->process($block);
-        $this->ride->process($block, $place - $this->late);
+        $this->automation->process($block, $sourcePosition - $this->inputLatency);
 
         return $this->level->parts($block);
     }

@@ -11,7 +11,7 @@ use Hafen\Session\Session;
 final readonly class Plan
 {
     /**
-     * @param  array<string, Strip>  $strips  by channel id, in the order they are worked
+     * @param  array<string, ChannelStrip>  $strips  by channel id, in the order they are worked
      * @param  array<string, Feed>  $feeds  by route key
      */
     public function __construct(
@@ -22,7 +22,7 @@ final readonly class Plan
     ) {
     }
 
-    public function main(): Strip
+    public function main(): ChannelStrip
     {
         return $this->strips[$this->session->main()->id];
     }
@@ -39,7 +39,7 @@ final readonly class Plan
         return $this->alignment->arrival[$channel] ?? 0;
     }
 
-    public function strip(string $channel): ?Strip
+    public function strip(string $channel): ?ChannelStrip
     {
         return $this->strips[$channel] ?? null;
     }

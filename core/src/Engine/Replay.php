@@ -10,7 +10,7 @@ use Hafen\Audio\Block;
 interface Replay
 {
     /**
-     * @param  int  $place  as the sources count; what was not recorded is silence
+     * @param  int  $sourcePosition  as the sources count; what was not recorded is silence
      */
-    public function read(int $place, int $frames): Block;
+    public function read(int $sourcePosition, int $frames): Block;
 }

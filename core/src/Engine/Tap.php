@@ -42,7 +42,7 @@ final readonly class Tap
         return "before:{$insert}";
     }
 
-    public function key(): string
+    public function id(): string
     {
         return "{$this->channel}:{$this->stage}";
     }

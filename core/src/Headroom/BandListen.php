@@ -30,9 +30,9 @@ final readonly class BandListen
      */
     public function heardIn(Session $session, ProcessorCatalogue $processors): Session
     {
-        $place = $session->place($this->insert);
-        $insert = $place?->insert;
-        if ($place === null || ! $insert instanceof ProcessorInsert) {
+        $location = $session->locate($this->insert);
+        $insert = $location?->insert;
+        if ($location === null || ! $insert instanceof ProcessorInsert) {
             throw EditRefused::noSuchInsert($this->insert);
         }
         $spec = $processors->spec($insert->processor);
@@ -40,12 +40,12 @@ final readonly class BandListen
             ?? throw EditRefused::noSuchInsert("{$this->insert}/{$this->band}");
         $resonance = 100.0 * log(1.0 / $band->q / M_SQRT2) / log(0.05 / M_SQRT2);
 
-        return (new AddInsert([$place->channel->id], $processors->spec('sweep-filter'), $place->row, $place->index + 1, [
+        return (new AddInsert([$location->channel->id], $processors->spec('sweep-filter'), $location->row, $location->index + 1, [
             'type' => $band->type,
             'frequency' => min(16000.0, max(30.0, $band->frequency)),
             'resonance' => min(100.0, max(0.0, $resonance)),
             'envelope' => 0.0,
             'depth' => 0.0,
-        ], $place->branch))->apply($session);
+        ], $location->branch))->apply($session);
     }
 }

@@ -29,9 +29,9 @@ final readonly class Boxiness
         }
         $best = null;
         for ($frequency = 200.0; $frequency <= 500.0; $frequency *= 2.0 ** (1 / 12)) {
-            $here = self::spot($low, $frequency);
+            $here = self::excess($low, $frequency);
             $rise = 10.0 * log10(max(1e-12, $here / $around));
-            $isTop = $here >= self::spot($low, $frequency / 2.0 ** (1 / 3)) && $here >= self::spot($low, $frequency * 2.0 ** (1 / 3));
+            $isTop = $here >= self::excess($low, $frequency / 2.0 ** (1 / 3)) && $here >= self::excess($low, $frequency * 2.0 ** (1 / 3));
             if ($isTop && $rise >= self::LEAST && ($best === null || $rise > $best->rise)) {
                 $best = new self(round($frequency), $rise);
             }
@@ -47,7 +47,7 @@ final readonly class Boxiness
     }
 
     /** Power an octave, in the half of an octave around a frequency. */
-    public static function spot(Spectrum $low, float $frequency): float
+    public static function excess(Spectrum $low, float $frequency): float
     {
         return self::density($low, $frequency * 2.0 ** (-1 / 4), $frequency * 2.0 ** (1 / 4));
     }

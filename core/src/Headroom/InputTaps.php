@@ -22,7 +22,7 @@ final class InputTaps
     /** Where the level is read that an insert hears: of what it listens to, or of what goes into it. */
     public static function heard(ProcessorInsert $insert, string $input): string
     {
-        return $insert->key === null ? $input : "{$insert->key->channel}:{$insert->key->tap->value}";
+        return $insert->sidechain === null ? $input : "{$insert->sidechain->channel}:{$insert->sidechain->tap->value}";
     }
 
     /**

@@ -65,7 +65,7 @@ final class InsertWatch
     /** @return array{Tap, Tap} before and behind the insert */
     public function taps(): array
     {
-        $channel = $this->session->place($this->insert)->channel->id ?? throw EditRefused::noSuchInsert($this->insert);
+        $channel = $this->session->locate($this->insert)->channel->id ?? throw EditRefused::noSuchInsert($this->insert);
 
         return [new Tap($channel, Tap::beforeStage($this->insert)), Tap::afterInsert($channel, $this->insert)];
     }
@@ -75,14 +75,14 @@ final class InsertWatch
     {
         $was = $this->session;
         $this->session = $session;
-        $place = $session->place($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
-        $old = $was->place($this->insert);
-        $comesInAlike = $old !== null && $this->heard($session->withInsert($place, $old->insert)) === $this->heard($was);
+        $location = $session->locate($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
+        $old = $was->locate($this->insert);
+        $comesInAlike = $old !== null && $this->heard($session->withInsert($location, $old->insert)) === $this->heard($was);
         if (! $comesInAlike) {
             $this->before = $this->thirds();
             $this->made = [];
         }
-        if (! $comesInAlike || $place->insert != $old->insert) {
+        if (! $comesInAlike || $location->insert != $old->insert) {
             $this->after = $this->thirds();
             $this->settling = self::SETTLING;
         }
@@ -133,10 +133,10 @@ final class InsertWatch
     /** A key of all that can be heard in the row the insert stands in, and of what feeds it. */
     private function heard(Session $session): string
     {
-        $place = $session->place($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
+        $location = $session->locate($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
 
         return SurveyMap::of($session, $this->processors)
-            ->part($place->channel->id, $place->row === Row::Inserts ? Section::UpToFader : Section::FromFader)->key;
+            ->part($location->channel->id, $location->row === Row::Inserts ? Section::UpToFader : Section::FromFader)->hash;
     }
 
     private function thirds(): BandRanges
@@ -147,7 +147,7 @@ final class InsertWatch
     /** A band that was moved begins anew, the others go on. */
     private function makeBands(): void
     {
-        $insert = $this->session->place($this->insert)?->insert;
+        $insert = $this->session->locate($this->insert)?->insert;
         if (! $insert instanceof ProcessorInsert) {
             throw EditRefused::noSuchInsert($this->insert);
         }

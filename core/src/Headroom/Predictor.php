@@ -19,10 +19,10 @@ use Hafen\Session\SessionCodec;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\Section;
 use Hafen\Survey\SessionSurvey;
-use Hafen\Survey\Stretch;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
+use Hafen\Survey\TimeRange;
 
 /**
  * Finds out what remedies would do by measuring the session they would make, and how much of them reaches an aim.
@@ -96,12 +96,12 @@ final readonly class Predictor
      * @param  array<string, float>  $amounts
      * @param  ?callable(int, int): bool  $progress
      */
-    private function solve(Situation $situation, array $remedies, array $amounts, int $free, bool $compensate, Attempt $attempt, ?Stretch $stretch, ?callable $progress): ?Attempt
+    private function solve(Situation $situation, array $remedies, array $amounts, int $free, bool $compensate, Attempt $attempt, ?TimeRange $range, ?callable $progress): ?Attempt
     {
         $best = $attempt;
         $nearest = INF;
         for ($try = 0; $try < self::MOST_TRIES; ++$try) {
-            $survey = $this->survey->measure($attempt->session, $stretch, $progress, $stretch === null ? [$attempt->session->main()->id] : []);
+            $survey = $this->survey->measure($attempt->session, $range, $progress, $range === null ? [$attempt->session->main()->id] : []);
             if ($survey === null) {
                 return null;
             }
@@ -160,17 +160,17 @@ final readonly class Predictor
     {
         $loudest = $situation->survey->loudest();
         assert($loudest !== null);
-        $stretch = $this->around($situation, $loudest);
-        $reference = $this->survey->measure($situation->session, $stretch);
+        $range = $this->around($situation, $loudest);
+        $reference = $this->survey->measure($situation->session, $range);
         $attempt = $plain;
         for ($round = 0; $round < 4; ++$round) {
-            $now = $this->survey->measure($attempt->session, $stretch);
+            $now = $this->survey->measure($attempt->session, $range);
             assert($reference !== null && $now !== null);
             $compensating = [];
             foreach ($this->fed($situation, $attempt->session, $reference, $now) as $fed) {
-                $place = $situation->session->place($fed->insert);
-                if ($place?->insert instanceof ProcessorInsert) {
-                    $edit = Compensation::edit($place->insert, $situation->spec($place->insert), $fed->by);
+                $location = $situation->session->locate($fed->insert);
+                if ($location?->insert instanceof ProcessorInsert) {
+                    $edit = Compensation::edit($location->insert, $situation->spec($location->insert), $fed->by);
                     if ($edit !== null) {
                         $compensating[] = $edit;
                     }
@@ -251,7 +251,7 @@ final readonly class Predictor
      */
     private function tone(Session $before, Session $after, ?callable $progress): ?float
     {
-        $frames = Stretch::all($before)->frames();
+        $frames = TimeRange::all($before)->frames();
         [$one, $from] = $this->mainBeforeFader($before);
         [$other, $at] = $this->mainBeforeFader($after);
 
@@ -262,11 +262,11 @@ final readonly class Predictor
     private function mainBeforeFader(Session $session): array
     {
         $main = $session->main();
-        $key = SurveyMap::of($session, $this->processors)->part($main->id, Section::UpToFader)->key;
-        $late = Alignment::of($session, $this->processors)->arrival[$main->id]
+        $hash = SurveyMap::of($session, $this->processors)->part($main->id, Section::UpToFader)->hash;
+        $latency = Alignment::of($session, $this->processors)->arrival[$main->id]
             + (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($main->inserts);
 
-        return [$this->store->replay($key, 'pre-fader', Stretch::all($session)->start($session->sampleRate, PartRunner::BLOCK)), $late];
+        return [$this->store->replay($hash, 'pre-fader', TimeRange::all($session)->start($session->sampleRate, PartRunner::BLOCK)), $latency];
     }
 
     /** @return array<int, float> of the insert the main has last now and had not before, or had otherwise */
@@ -281,11 +281,11 @@ final readonly class Predictor
         return $survey->taps["{$main->id}:insert:{$last->id()}"]->reductions ?? [];
     }
 
-    private function around(Situation $situation, LoudestMoment $loudest): Stretch
+    private function around(Situation $situation, LoudestMoment $loudest): TimeRange
     {
         $reach = (int) (self::AROUND * $situation->session->sampleRate);
 
-        return new Stretch(
+        return new TimeRange(
             max(0, $loudest->position - $reach),
             max(1, min($situation->session->length, $loudest->position + $reach)),
             self::RUN_IN,

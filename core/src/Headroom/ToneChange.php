@@ -58,9 +58,9 @@ final class ToneChange
      * @param  list<float>  $window
      * @return list<float> of both sides, one after the other
      */
-    private static function magnitudes(Replay $sound, int $place, Fft $fft, array $window): array
+    private static function magnitudes(Replay $sound, int $sourcePosition, Fft $fft, array $window): array
     {
-        $block = $sound->read($place, self::SIZE);
+        $block = $sound->read($sourcePosition, self::SIZE);
         [$lr, $li, $rr, $ri] = $fft->transformTwo(Samples::multiply($block->left, $window), Samples::multiply($block->right(), $window));
         $magnitudes = [];
         for ($i = 0, $n = self::SIZE >> 1; $i < $n; ++$i) {

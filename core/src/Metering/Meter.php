@@ -36,7 +36,7 @@ final class Meter
     private array $reductions = [];
 
     /** @var array{float, int} sum of squares and samples of the stretch that is running */
-    private array $stretch = [0.0, 0];
+    private array $running = [0.0, 0];
 
     private ?float $floor = null;
 
@@ -49,11 +49,11 @@ final class Meter
     /**
      * Takes in a block that starts at a place; false when it holds a sample that is not a number or infinite.
      */
-    public function measure(Block $block, int $place): bool
+    public function measure(Block $block, int $sourcePosition): bool
     {
-        $position = $place;
+        $position = $sourcePosition;
         if ($this->window !== null) {
-            $counting = $this->window->cut($block, $place);
+            $counting = $this->window->cut($block, $sourcePosition);
             if ($counting === null) {
                 $this->last = self::NOTHING;
 
@@ -120,7 +120,7 @@ final class Meter
         $this->peakAt = $this->firstOver = null;
         $this->reductions = [];
         $this->floor = null;
-        $this->stretch = [0.0, 0];
+        $this->running = [0.0, 0];
 
         return $reading;
     }
@@ -144,14 +144,14 @@ final class Meter
 
     private function look(float $energy, int $samples): void
     {
-        $this->stretch[0] += $energy;
-        $this->stretch[1] += $samples;
-        if ($this->stretch[1] >= 2 * TapReading::FLOOR_STEP) {
-            $square = $this->stretch[0] / $this->stretch[1];
+        $this->running[0] += $energy;
+        $this->running[1] += $samples;
+        if ($this->running[1] >= 2 * TapReading::FLOOR_STEP) {
+            $square = $this->running[0] / $this->running[1];
             if ($square > TapReading::SILENCE && ($this->floor === null || $square < $this->floor)) {
                 $this->floor = $square;
             }
-            $this->stretch = [0.0, 0];
+            $this->running = [0.0, 0];
         }
     }
 

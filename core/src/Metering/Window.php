@@ -16,9 +16,9 @@ final readonly class Window
     /**
      * @param  int  $from  first position that counts
      * @param  int  $to  first position that no longer does
-     * @param  int  $late  samples by which sound comes late here
+     * @param  int  $latency  samples by which sound comes late here
      */
-    public function __construct(public int $from, public int $to, public int $late = 0)
+    public function __construct(public int $from, public int $to, public int $latency = 0)
     {
     }
 
@@ -27,15 +27,15 @@ final readonly class Window
         return $this->to - $this->from;
     }
 
-    public function lateBy(int $samples): self
+    public function delayedBy(int $samples): self
     {
         return new self($this->from, $this->to, $samples);
     }
 
     /** Position of what is at a place. */
-    public function position(int $place): int
+    public function position(int $sourcePosition): int
     {
-        return $place - $this->late;
+        return $sourcePosition - $this->latency;
     }
 
     /**
@@ -43,9 +43,9 @@ final readonly class Window
      *
      * @return ?array{Block, int} with the position of its first sample; null when nothing does
      */
-    public function cut(Block $block, int $place): ?array
+    public function cut(Block $block, int $sourcePosition): ?array
     {
-        $position = $this->position($place);
+        $position = $this->position($sourcePosition);
         $frames = $block->frames();
         if ($position >= $this->from && $position + $frames <= $this->to) {
             return [$block, $position];

@@ -20,44 +20,44 @@ final readonly class AgainstItsPair implements Check
     /** What the names of a pair end in. */
     private const ENDS = '/[\s_.-]+(left|right|l|r|in|out|top|bottom|near|far|close|room|front|back|1|2)$/iu';
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        return [...$this->pairs($chart), ...$this->sides($chart)];
+        return [...$this->pairs($facts), ...$this->sides($facts)];
     }
 
-    /** @return list<Note> */
-    private function pairs(Chart $chart): array
+    /** @return list<Advice> */
+    private function pairs(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach (self::byStem($chart->ofKind(ChannelKind::Track)) as $pair) {
+        $advice = [];
+        foreach (self::byStem($facts->ofKind(ChannelKind::Track)) as $pair) {
             if (count($pair) !== 2) {
                 continue;
             }
             [$one, $other] = $pair;
-            $correlation = SoundSketch::correlation($chart->survey->sources[$one->id]->sketch ?? [], $chart->survey->sources[$other->id]->sketch ?? []);
+            $correlation = SoundSketch::correlation($facts->survey->sources[$one->id]->sketch ?? [], $facts->survey->sources[$other->id]->sketch ?? []);
             if ($correlation !== null && $correlation <= self::AGAINST) {
-                $notes[] = new Note('against-its-pair', Severity::Severe, $other->id, null,
+                $advice[] = new Advice('against-its-pair', Severity::Severe, $other->id, null,
                     sprintf("%s runs against %s (correlation \u{2212}%.2f): together they cancel.", $other->name, $one->name, -$correlation),
-                    new Mend('Invert its polarity', ['type' => 'set-polarity', 'channels' => [$other->id], 'invert' => ! $other->trim->invert]));
+                    new Fix('Invert its polarity', ['type' => 'set-polarity', 'channels' => [$other->id], 'invert' => ! $other->trim->invert]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 
-    /** @return list<Note> */
-    private function sides(Chart $chart): array
+    /** @return list<Advice> */
+    private function sides(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track) as $channel) {
-            $correlation = $chart->survey->outputs[$channel->id]->correlation ?? null;
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track) as $channel) {
+            $correlation = $facts->survey->outputs[$channel->id]->correlation ?? null;
             if ($correlation !== null && $correlation <= self::SIDES_AGAINST) {
-                $notes[] = new Note('against-its-pair', Severity::Advice, $channel->id, null,
+                $advice[] = new Advice('against-its-pair', Severity::Advice, $channel->id, null,
                     sprintf("The sides of %s run against each other (correlation \u{2212}%.2f): in mono they cancel.", $channel->name, -$correlation));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 
     /**

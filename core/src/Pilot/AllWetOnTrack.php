@@ -9,20 +9,20 @@ use Hafen\Session\ChannelKind;
 /** A track whose reverb or echo leaves nothing of the dry sound. */
 final readonly class AllWetOnTrack implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
-            foreach ([...Chart::working($channel, $channel->inserts), ...Chart::working($channel, $channel->postInserts)] as $insert) {
-                $spec = $chart->spec($insert);
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
+            foreach ([...SessionFacts::working($channel, $channel->inserts), ...SessionFacts::working($channel, $channel->postInserts)] as $insert) {
+                $spec = $facts->spec($insert);
                 if ($spec->wetOnly && $insert->mix >= 1.0) {
-                    $notes[] = new Note('all-wet-on-track', Severity::Advice, $channel->id, $insert->id,
+                    $advice[] = new Advice('all-wet-on-track', Severity::Advice, $channel->id, $insert->id,
                         "{$spec->name} on {$channel->name} is all wet: none of the dry sound comes through.",
-                        new Mend('Set 25 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => $spec->mixOnTrack()]));
+                        new Fix('Set 25 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => $spec->mixOnTrack()]));
                 }
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

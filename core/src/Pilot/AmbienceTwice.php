@@ -9,20 +9,20 @@ use Hafen\Session\ChannelKind;
 /** One kind of effect on a channel and behind one of its sends: a small room and a shared one, or one too many. */
 final readonly class AmbienceTwice implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
-            foreach (Chart::working($channel, $channel->inserts) as $insert) {
-                $spec = $chart->spec($insert);
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
+            foreach (SessionFacts::working($channel, $channel->inserts) as $insert) {
+                $spec = $facts->spec($insert);
                 foreach ($spec->wetOnly ? $channel->sends : [] as $send) {
-                    $to = $chart->session->channel($send->to);
+                    $to = $facts->session->channel($send->to);
                     if (! $send->on || $to?->kind !== ChannelKind::Return) {
                         continue;
                     }
-                    foreach (Chart::working($to, $to->inserts) as $behind) {
+                    foreach (SessionFacts::working($to, $to->inserts) as $behind) {
                         if ($behind->processor === $insert->processor) {
-                            $notes[] = new Note('ambience-twice', Severity::Information, $channel->id, $insert->id,
+                            $advice[] = new Advice('ambience-twice', Severity::Information, $channel->id, $insert->id,
                                 "{$channel->name} has {$spec->name} as an insert and gets more of it from {$to->name}.");
                         }
                     }
@@ -30,6 +30,6 @@ final readonly class AmbienceTwice implements Check
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

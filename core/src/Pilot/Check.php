@@ -7,6 +7,6 @@ namespace Hafen\Pilot;
 /** Looks for one thing. */
 interface Check
 {
-    /** @return list<Note> */
-    public function notes(Chart $chart): array;
+    /** @return list<Advice> */
+    public function advice(SessionFacts $facts): array;
 }

@@ -13,24 +13,24 @@ final readonly class ClipsAtOutput implements Check
     /** dB that stay free above the peak when it is mended. */
     private const SPARE = 1.0;
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
-            $reading = $chart->reading("{$channel->id}:post-fader");
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
+            $reading = $facts->reading("{$channel->id}:post-fader");
             $peak = $reading?->peakLevel();
             if ($reading === null || $peak === null || $reading->overs === 0 || ! AudioInterface::isPair($channel->output)) {
                 continue;
             }
             $by = -ceil(10.0 * ($peak + self::SPARE)) / 10.0;
-            $notes[] = new Note('clips-at-output', Severity::Severe, $channel->id, null,
+            $advice[] = new Advice('clips-at-output', Severity::Severe, $channel->id, null,
                 sprintf('%s clips at its output: %d %s, by up to %s.', $channel->name, $reading->overs, $reading->overs === 1 ? 'sample' : 'samples', Decibel::text($peak)),
-                $channel->fader === null || $channel->fader + $by < -60.0 ? null : new Mend(
+                $channel->fader === null || $channel->fader + $by < -60.0 ? null : new Fix(
                     'Lower its fader '.Decibel::text($by),
                     ['type' => 'move-faders', 'channels' => [$channel->id], 'by' => $by],
                 ));
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -14,18 +14,18 @@ final readonly class ConstantOffset implements Check
     /** Amplitude from which it matters, -50 dBFS. */
     private const LEAST = 0.00316;
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track) as $channel) {
-            $offset = abs($chart->survey->sources[$channel->id]->offset ?? 0.0);
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track) as $channel) {
+            $offset = abs($facts->survey->sources[$channel->id]->offset ?? 0.0);
             if ($offset >= self::LEAST && CutLowEnd::highPass($channel) <= 0.0) {
-                $notes[] = new Note('constant-offset', Severity::Advice, $channel->id, null,
+                $advice[] = new Advice('constant-offset', Severity::Advice, $channel->id, null,
                     sprintf('%s has a constant offset of %s: it takes headroom and clicks at cuts.', $channel->name, Decibel::text(Decibel::fromGain($offset), 'dBFS')),
-                    new Mend('High-pass at 20 Hz', ['type' => 'add-insert', 'channels' => [$channel->id], 'processor' => 'filter', 'at' => 0, 'parameters' => ['type' => 'high-pass', 'frequency' => 20.0]]));
+                    new Fix('High-pass at 20 Hz', ['type' => 'add-insert', 'channels' => [$channel->id], 'processor' => 'filter', 'at' => 0, 'parameters' => ['type' => 'high-pass', 'frequency' => 20.0]]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

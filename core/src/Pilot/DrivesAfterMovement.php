@@ -13,26 +13,26 @@ final readonly class DrivesAfterMovement implements Check
 
     private const DRIVES = ['drive', 'distortion', 'tube-stage', 'tape-stage', 'amplifier', 'waveshaper'];
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
-            $working = Chart::working($channel, $channel->inserts);
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
+            $working = SessionFacts::working($channel, $channel->inserts);
             foreach ($working as $index => $insert) {
-                if ($chart->spec($insert)->category !== self::MOVEMENT) {
+                if ($facts->spec($insert)->category !== self::MOVEMENT) {
                     continue;
                 }
                 $drives = array_values(array_filter(array_slice($working, $index + 1), static fn (ProcessorInsert $after): bool => in_array($after->processor, self::DRIVES, true)));
                 if (count($drives) < 2) {
                     continue;
                 }
-                $place = $chart->session->place($drives[count($drives) - 1]->id);
-                $notes[] = new Note('drives-after-movement', Severity::Advice, $channel->id, $insert->id,
-                    sprintf('%s on %s runs into %d drives: a moving sound turns muddy there.', $chart->spec($insert)->name, $channel->name, count($drives)),
-                    $place === null ? null : new Mend('Put it after them', ['type' => 'move-insert', 'insert' => $insert->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $place->index + 1]));
+                $location = $facts->session->locate($drives[count($drives) - 1]->id);
+                $advice[] = new Advice('drives-after-movement', Severity::Advice, $channel->id, $insert->id,
+                    sprintf('%s on %s runs into %d drives: a moving sound turns muddy there.', $facts->spec($insert)->name, $channel->name, count($drives)),
+                    $location === null ? null : new Fix('Put it after them', ['type' => 'move-insert', 'insert' => $insert->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $location->index + 1]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

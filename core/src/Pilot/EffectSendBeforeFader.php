@@ -9,20 +9,20 @@ use Hafen\Session\ChannelKind;
 /** A send to an effect that does not follow the fader: the effect stays when its channel is turned down. */
 final readonly class EffectSendBeforeFader implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
             foreach ($channel->sends as $send) {
-                $to = $chart->session->channel($send->to);
-                if ($to?->kind === ChannelKind::Return && $send->on && ! $send->tap->followsFader() && $chart->isEffect($to)) {
-                    $notes[] = new Note('effect-send-before-fader', Severity::Advice, $channel->id, $send->id,
+                $to = $facts->session->channel($send->to);
+                if ($to?->kind === ChannelKind::Return && $send->on && ! $send->tap->followsFader() && $facts->isEffect($to)) {
+                    $advice[] = new Advice('effect-send-before-fader', Severity::Advice, $channel->id, $send->id,
                         "{$channel->name} is sent to {$to->name} before its fader: the effect stays when it is turned down or muted.",
-                        new Mend('Set after fader', ['type' => 'set-send-tap', 'sends' => [$send->id], 'tap' => 'post-fader']));
+                        new Fix('Set after fader', ['type' => 'set-send-tap', 'sends' => [$send->id], 'tap' => 'post-fader']));
                 }
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -10,21 +10,21 @@ use Hafen\Session\Split;
 /** Branches that carry the same and are louder together than what went in. */
 final readonly class EqualBranches implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
             foreach ($channel->insertsOn ? $channel->allInserts() : [] as $split) {
                 $sum = $split instanceof Split && $split->on ? BranchSum::of($split) : null;
                 if ($sum === null || ! $sum->equal || $sum->rise === null || abs($sum->rise) < 0.05) {
                     continue;
                 }
-                $notes[] = new Note('equal-branches', Severity::Advice, $channel->id, $split->id(),
+                $advice[] = new Advice('equal-branches', Severity::Advice, $channel->id, $split->id(),
                     sprintf('Equal branches of %s add %.2f dB.', $channel->name, $sum->rise),
-                    new Mend('Keep the level', ['type' => 'keep-level', 'split' => $split->id()]));
+                    new Fix('Keep the level', ['type' => 'keep-level', 'split' => $split->id()]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

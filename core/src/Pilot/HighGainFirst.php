@@ -18,37 +18,37 @@ final readonly class HighGainFirst implements Check
     /** dB of drive by which the first is turned up more. */
     private const FAR = 9.0;
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
             $drives = array_values(array_filter(
-                Chart::working($channel, $channel->inserts),
+                SessionFacts::working($channel, $channel->inserts),
                 static fn (ProcessorInsert $insert): bool => in_array($insert->processor, self::DRIVES, true),
             ));
             foreach (array_slice($drives, 1) as $index => $second) {
                 $first = $drives[$index];
-                $place = $chart->session->place($second->id);
-                if ($place === null || self::drive($chart, $first) - self::drive($chart, $second) < self::FAR) {
+                $location = $facts->session->locate($second->id);
+                if ($location === null || self::drive($facts, $first) - self::drive($facts, $second) < self::FAR) {
                     continue;
                 }
-                $notes[] = new Note('high-gain-first', Severity::Advice, $channel->id, $first->id, sprintf(
+                $advice[] = new Advice('high-gain-first', Severity::Advice, $channel->id, $first->id, sprintf(
                     '%s at %s on %s runs into %s at %s: the second has little left to shape. From low to high they build up.',
-                    $chart->spec($first)->name,
-                    Decibel::text(self::drive($chart, $first)),
+                    $facts->spec($first)->name,
+                    Decibel::text(self::drive($facts, $first)),
                     $channel->name,
-                    $chart->spec($second)->name,
-                    Decibel::text(self::drive($chart, $second)),
-                ), new Mend('Put it after', ['type' => 'move-insert', 'insert' => $first->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $place->index + 1]));
+                    $facts->spec($second)->name,
+                    Decibel::text(self::drive($facts, $second)),
+                ), new Fix('Put it after', ['type' => 'move-insert', 'insert' => $first->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $location->index + 1]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 
-    private static function drive(Chart $chart, ProcessorInsert $insert): float
+    private static function drive(SessionFacts $facts, ProcessorInsert $insert): float
     {
-        $value = $insert->parameters['drive'] ?? $chart->spec($insert)->parameter('drive')->default ?? 0.0;
+        $value = $insert->parameters['drive'] ?? $facts->spec($insert)->parameter('drive')->default ?? 0.0;
 
         return is_float($value) ? $value : 0.0;
     }

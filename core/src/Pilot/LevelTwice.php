@@ -14,19 +14,19 @@ final readonly class LevelTwice implements Check
     /** dB within which two faders stand alike. */
     private const ALIKE = 0.05;
 
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
-            $from = $channel->source instanceof TapSource && $channel->source->tap === TapPoint::PostFader ? $chart->session->channel($channel->source->channel) : null;
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
+            $from = $channel->source instanceof TapSource && $channel->source->tap === TapPoint::PostFader ? $facts->session->channel($channel->source->channel) : null;
             if ($from?->fader === null || $channel->fader === null || abs($from->fader) < self::ALIKE || abs($from->fader - $channel->fader) >= self::ALIKE) {
                 continue;
             }
-            $notes[] = new Note('level-twice', Severity::Advice, $channel->id, null,
+            $advice[] = new Advice('level-twice', Severity::Advice, $channel->id, null,
                 sprintf('%s takes %s after its fader and has the same %s again: the level counts twice.', $channel->name, $from->name, Decibel::text($from->fader, 'dB', true)),
-                new Mend('Set its fader to 0.0', ['type' => 'set-fader', 'channels' => [$channel->id], 'gain' => 0.0]));
+                new Fix('Set its fader to 0.0', ['type' => 'set-fader', 'channels' => [$channel->id], 'gain' => 0.0]));
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -9,37 +9,37 @@ use Hafen\Session\ProcessorInsert;
 /** A limiter on the main that something comes after: what follows it can lift the sound above its ceiling again. */
 final readonly class LimiterNotLast implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $main = $chart->session->main();
-        $notes = [];
-        $before = Chart::working($main, $main->inserts);
+        $main = $facts->session->main();
+        $advice = [];
+        $before = SessionFacts::working($main, $main->inserts);
         foreach ($before as $index => $insert) {
             $next = $before[$index + 1] ?? null;
             if ($insert->processor === 'limiter' && $next !== null) {
-                $notes[] = $this->note($chart, $insert, "{$chart->spec($next)->name} comes after the limiter on {$main->name} and can lift the sound above its ceiling.");
+                $advice[] = $this->adviceOn($facts, $insert, "{$facts->spec($next)->name} comes after the limiter on {$main->name} and can lift the sound above its ceiling.");
             }
         }
-        foreach (Chart::working($main, $main->postInserts) as $insert) {
+        foreach (SessionFacts::working($main, $main->postInserts) as $insert) {
             if ($insert->processor === 'limiter') {
-                $notes[] = $this->note($chart, $insert, "The limiter on {$main->name} stands after the fader: a fade-out would change how it limits.");
+                $advice[] = $this->adviceOn($facts, $insert, "The limiter on {$main->name} stands after the fader: a fade-out would change how it limits.");
             }
         }
         $last = $before === [] ? null : $before[count($before) - 1];
         if ($last?->processor === 'limiter' && $main->fader !== null && $main->fader > 0.0) {
-            $notes[] = new Note('limiter-not-last', Severity::Severe, $main->id, $last->id,
+            $advice[] = new Advice('limiter-not-last', Severity::Severe, $main->id, $last->id,
                 sprintf('The fader of %s stands at +%.1f dB after the limiter and lifts the sound above its ceiling.', $main->name, $main->fader),
-                new Mend('Set the fader to 0.0', ['type' => 'set-fader', 'channels' => [$main->id], 'gain' => 0.0]));
+                new Fix('Set the fader to 0.0', ['type' => 'set-fader', 'channels' => [$main->id], 'gain' => 0.0]));
         }
 
-        return $notes;
+        return $advice;
     }
 
-    private function note(Chart $chart, ProcessorInsert $limiter, string $text): Note
+    private function adviceOn(SessionFacts $facts, ProcessorInsert $limiter, string $text): Advice
     {
-        $main = $chart->session->main();
+        $main = $facts->session->main();
 
-        return new Note('limiter-not-last', Severity::Severe, $main->id, $limiter->id, $text,
-            new Mend('Put it last', ['type' => 'move-insert', 'insert' => $limiter->id, 'channel' => $main->id, 'row' => 'inserts']));
+        return new Advice('limiter-not-last', Severity::Severe, $main->id, $limiter->id, $text,
+            new Fix('Put it last', ['type' => 'move-insert', 'insert' => $limiter->id, 'channel' => $main->id, 'row' => 'inserts']));
     }
 }

@@ -9,19 +9,19 @@ use Hafen\Session\ChannelKind;
 /** A channel that is muted in the mix and goes on in a cue: right for performers, easily forgotten. */
 final readonly class MutedInCue implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
             foreach ($channel->mute ? $channel->sends : [] as $send) {
-                $to = $chart->session->channel($send->to);
+                $to = $facts->session->channel($send->to);
                 if ($to?->kind === ChannelKind::Cue && $send->on && ! $send->tap->followsFader()) {
-                    $notes[] = new Note('muted-in-cue', Severity::Information, $channel->id, $send->id,
+                    $advice[] = new Advice('muted-in-cue', Severity::Information, $channel->id, $send->id,
                         "{$channel->name} is muted and still heard in {$to->name}.");
                 }
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -11,27 +11,27 @@ use Hafen\Session\ClipSource;
 /** A channel with sound that comes neither to the main nor to a cue. */
 final readonly class NoWayToMain implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $main = $chart->session->main();
+        $main = $facts->session->main();
         $ends = [$main->id];
-        foreach ($chart->ofKind(ChannelKind::Cue) as $cue) {
+        foreach ($facts->ofKind(ChannelKind::Cue) as $cue) {
             $ends[] = $cue->id;
         }
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track, ChannelKind::Group, ChannelKind::Return) as $channel) {
-            $hasSound = $channel->source instanceof ClipSource ? $channel->source->clips !== [] : $chart->routes->into($channel->id) !== [];
-            $reached = $chart->routes->downstream($channel->id, static fn (Route $route): bool => $route->isOn());
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group, ChannelKind::Return) as $channel) {
+            $hasSound = $channel->source instanceof ClipSource ? $channel->source->clips !== [] : $facts->routes->into($channel->id) !== [];
+            $reached = $facts->routes->downstream($channel->id, static fn (Route $route): bool => $route->isOn());
             if (! $hasSound || array_intersect($reached, $ends) !== []) {
                 continue;
             }
-            $mend = $chart->routes->upstream($main->id) !== [] && in_array($channel->id, $chart->routes->downstream($main->id), true)
+            $fix = $facts->routes->upstream($main->id) !== [] && in_array($channel->id, $facts->routes->downstream($main->id), true)
                 ? null
-                : new Mend("Send it to {$main->name}", ['type' => 'set-output', 'channels' => [$channel->id], 'output' => $main->id]);
-            $notes[] = new Note('no-way-to-main', Severity::Severe, $channel->id, null,
-                "{$channel->name} comes neither to {$main->name} nor to a cue: nobody hears it.", $mend);
+                : new Fix("Send it to {$main->name}", ['type' => 'set-output', 'channels' => [$channel->id], 'output' => $main->id]);
+            $advice[] = new Advice('no-way-to-main', Severity::Severe, $channel->id, null,
+                "{$channel->name} comes neither to {$main->name} nor to a cue: nobody hears it.", $fix);
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -11,18 +11,18 @@ use Hafen\Session\ChannelKind;
 /** A bus nothing comes to: it costs load and room on the screen. */
 final readonly class NothingArrives implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Group, ChannelKind::Return, ChannelKind::Cue) as $bus) {
-            if ($chart->routes->into($bus->id) === []) {
-                $isTapped = array_filter($chart->routes->outOf($bus->id), static fn (Route $route): bool => $route->kind === RouteKind::Tap) !== [];
-                $notes[] = new Note('nothing-arrives', Severity::Information, $bus->id, null,
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Group, ChannelKind::Return, ChannelKind::Cue) as $bus) {
+            if ($facts->routes->into($bus->id) === []) {
+                $isTapped = array_filter($facts->routes->outOf($bus->id), static fn (Route $route): bool => $route->kind === RouteKind::Tap) !== [];
+                $advice[] = new Advice('nothing-arrives', Severity::Information, $bus->id, null,
                     "Nothing comes to {$bus->name}; it still costs its effects.",
-                    $isTapped ? null : new Mend('Remove it', ['type' => 'remove-channels', 'channels' => [$bus->id]]));
+                    $isTapped ? null : new Fix('Remove it', ['type' => 'remove-channels', 'channels' => [$bus->id]]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

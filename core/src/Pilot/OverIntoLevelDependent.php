@@ -10,23 +10,23 @@ use Hafen\Headroom\InputTaps;
 /** What does otherwise when it is fed more, and is fed above full scale; limiters are there for just that. */
 final readonly class OverIntoLevelDependent implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->session->channels as $channel) {
+        $advice = [];
+        foreach ($facts->session->channels as $channel) {
             foreach ($channel->insertsOn ? InputTaps::of($channel) : [] as $id => [$insert, $tap]) {
-                $reading = $chart->reading($tap);
+                $reading = $facts->reading($tap);
                 $peak = $reading?->peakLevel();
-                if ($peak === null || $peak <= 0.0 || ! $insert->on || $insert->mix <= 0.0 || $insert->processor === 'limiter' || $insert->key !== null || ! $chart->spec($insert)->levelDependent) {
+                if ($peak === null || $peak <= 0.0 || ! $insert->on || $insert->mix <= 0.0 || $insert->processor === 'limiter' || $insert->sidechain !== null || ! $facts->spec($insert)->levelDependent) {
                     continue;
                 }
                 $by = -ceil(10.0 * $peak) / 10.0 - 1.0;
-                $notes[] = new Note('over-into-level-dependent', Severity::Advice, $channel->id, (string) $id,
-                    sprintf('%s on %s is fed up to %s above full scale and works harder than it is set.', $chart->spec($insert)->name, $channel->name, Decibel::text($peak)),
-                    new Mend("Trim {$channel->name} ".Decibel::text($by), ['type' => 'move-trims', 'channels' => [$channel->id], 'by' => $by]));
+                $advice[] = new Advice('over-into-level-dependent', Severity::Advice, $channel->id, (string) $id,
+                    sprintf('%s on %s is fed up to %s above full scale and works harder than it is set.', $facts->spec($insert)->name, $channel->name, Decibel::text($peak)),
+                    new Fix("Trim {$channel->name} ".Decibel::text($by), ['type' => 'move-trims', 'channels' => [$channel->id], 'by' => $by]));
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

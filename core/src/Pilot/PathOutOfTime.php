@@ -9,16 +9,16 @@ use Hafen\Routing\Combs;
 /** A path that is not lined up with what it meets: equal sound cancels at the notch that makes. */
 final readonly class PathOutOfTime implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach (Combs::of($chart->session, $chart->processors, $chart->alignment) as $comb) {
+        $advice = [];
+        foreach (Combs::of($facts->session, $facts->processors, $facts->alignment) as $comb) {
             $where = $comb->split === null ? "at {$comb->where}" : 'between its branches';
-            $notes[$comb->channel.$comb->split] ??= new Note('path-out-of-time', Severity::Severe, $comb->channel, $comb->split,
-                sprintf('%s is %d samples out of time %s: equal sound cancels at %.0f Hz first.', $chart->name($comb->channel), abs($comb->samples), $where, $comb->firstNotch()),
-                new Mend('Line up', ['type' => 'set-aligned', 'channels' => [$comb->channel], 'aligned' => true]));
+            $advice[$comb->channel.$comb->split] ??= new Advice('path-out-of-time', Severity::Severe, $comb->channel, $comb->split,
+                sprintf('%s is %d samples out of time %s: equal sound cancels at %.0f Hz first.', $facts->name($comb->channel), abs($comb->samples), $where, $comb->firstNotch()),
+                new Fix('Line up', ['type' => 'set-aligned', 'channels' => [$comb->channel], 'aligned' => true]));
         }
 
-        return array_values($notes);
+        return array_values($advice);
     }
 }

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Recordings;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
 
@@ -35,7 +35,7 @@ final readonly class Pilot
             new AgainstItsPair,
             new ConstantOffset,
             new ClippedFile,
-            new MissingRecording,
+            new MissingAudioFile,
             new LevelTwice,
             new DrivesAfterMovement,
             new EffectOrder,
@@ -49,19 +49,19 @@ final readonly class Pilot
 
     /**
      * @param  ?SurveyResult  $survey  what is known of the sound; what needs it is not looked at without
-     * @param  ?Recordings  $recordings  where effects find theirs; whether they do is not looked at without
-     * @return list<Note> the severe ones first, otherwise in the order of the channels
+     * @param  ?AudioFiles  $audioFiles  where effects find theirs; whether they do is not looked at without
+     * @return list<Advice> the severe ones first, otherwise in the order of the channels
      */
-    public function notes(Session $session, ProcessorCatalogue $processors, ?SurveyResult $survey = null, ?Recordings $recordings = null): array
+    public function advice(Session $session, ProcessorCatalogue $processors, ?SurveyResult $survey = null, ?AudioFiles $audioFiles = null): array
     {
-        $chart = new Chart($session, $processors, $survey, $recordings);
-        $notes = array_merge(...array_map(static fn (Check $check): array => $check->notes($chart), $this->checks));
-        $place = [];
+        $facts = new SessionFacts($session, $processors, $survey, $audioFiles);
+        $advice = array_merge(...array_map(static fn (Check $check): array => $check->advice($facts), $this->checks));
+        $order = [];
         foreach ($session->channels as $index => $channel) {
-            $place[$channel->id] = $index;
+            $order[$channel->id] = $index;
         }
-        usort($notes, static fn (Note $a, Note $b): int => [$a->severity->rank(), $place[$a->channel]] <=> [$b->severity->rank(), $place[$b->channel]]);
+        usort($advice, static fn (Advice $a, Advice $b): int => [$a->severity->rank(), $order[$a->channel]] <=> [$b->severity->rank(), $order[$b->channel]]);
 
-        return $notes;
+        return $advice;
     }
 }

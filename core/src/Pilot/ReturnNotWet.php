@@ -9,20 +9,20 @@ use Hafen\Session\ChannelKind;
 /** A return whose reverb or echo lets dry sound through: every send to it makes the dry sound louder too. */
 final readonly class ReturnNotWet implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Return) as $return) {
-            foreach (Chart::working($return, $return->inserts) as $insert) {
-                if ($chart->spec($insert)->wetOnly && $insert->mix < 1.0) {
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Return) as $return) {
+            foreach (SessionFacts::working($return, $return->inserts) as $insert) {
+                if ($facts->spec($insert)->wetOnly && $insert->mix < 1.0) {
                     $percent = (int) round($insert->mix * 100);
-                    $notes[] = new Note('return-not-wet', Severity::Advice, $return->id, $insert->id,
+                    $advice[] = new Advice('return-not-wet', Severity::Advice, $return->id, $insert->id,
                         "{$return->name} is at {$percent} % wet on a return: more send also means more dry sound.",
-                        new Mend('Set 100 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => 1.0]));
+                        new Fix('Set 100 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => 1.0]));
                 }
             }
         }
 
-        return $notes;
+        return $advice;
     }
 }

@@ -10,20 +10,20 @@ use Hafen\Session\ChannelKind;
 /** A channel nothing sounds on over the whole length, whose inserts work all the same. */
 final readonly class SilentAtWork implements Check
 {
-    public function notes(Chart $chart): array
+    public function advice(SessionFacts $facts): array
     {
-        $notes = [];
-        foreach ($chart->ofKind(ChannelKind::Track, ChannelKind::Group, ChannelKind::Return) as $channel) {
-            $reading = $chart->reading("{$channel->id}:source");
-            $working = count(Chart::working($channel, [...$channel->inserts, ...$channel->postInserts]));
-            if ($reading === null || $reading->meanSquare > TapReading::SILENCE || $working === 0 || ($chart->routes->into($channel->id) === [] && $channel->kind !== ChannelKind::Track)) {
+        $advice = [];
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group, ChannelKind::Return) as $channel) {
+            $reading = $facts->reading("{$channel->id}:source");
+            $working = count(SessionFacts::working($channel, [...$channel->inserts, ...$channel->postInserts]));
+            if ($reading === null || $reading->meanSquare > TapReading::SILENCE || $working === 0 || ($facts->routes->into($channel->id) === [] && $channel->kind !== ChannelKind::Track)) {
                 continue;
             }
-            $notes[] = new Note('silent-at-work', Severity::Information, $channel->id, null,
+            $advice[] = new Advice('silent-at-work', Severity::Information, $channel->id, null,
                 sprintf('%s is silent from start to end; its %s %s all the same.', $channel->name, $working === 1 ? 'insert' : "{$working} inserts", $working === 1 ? 'works' : 'work'),
-                new Mend('Bypass its row', ['type' => 'set-row', 'channels' => [$channel->id], 'on' => false]));
+                new Fix('Bypass its row', ['type' => 'set-row', 'channels' => [$channel->id], 'on' => false]));
         }
 
-        return $notes;
+        return $advice;
     }
 }

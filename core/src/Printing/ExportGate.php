@@ -15,11 +15,11 @@ final class ExportGate
     public static function check(SurveyResult $survey, ?Tap $tap, SampleFormat $format): ?WouldClip
     {
         $tap ??= new Tap($survey->mainId);
-        $reading = $survey->taps[$tap->key()] ?? null;
+        $reading = $survey->taps[$tap->id()] ?? null;
         if ($format->isFloat() || $reading === null || $reading->overs === 0) {
             return null;
         }
-        $isMain = $tap->key() === "{$survey->mainId}:".Tap::POST_FADER;
+        $isMain = $tap->id() === "{$survey->mainId}:".Tap::POST_FADER;
 
         return new WouldClip($reading->peakLevel() ?? 0.0, $reading->overs, $reading->firstOver, $isMain ? $survey->main->overs ?? [] : []);
     }

@@ -23,6 +23,6 @@ final class RenderRefused extends Refusal
     /** @param  list<string>  $taps */
     public static function noSuchTap(Tap $tap, array $taps): self
     {
-        return new self('tap', "There is no tap \"{$tap->key()}\"; there are: ".implode(', ', $taps).'.');
+        return new self('tap', "There is no tap \"{$tap->id()}\"; there are: ".implode(', ', $taps).'.');
     }
 }

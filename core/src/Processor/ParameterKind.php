@@ -9,5 +9,5 @@ enum ParameterKind: string
     case Number = 'number';
     case Choice = 'choice';
     case Toggle = 'switch';
-    case Recording = 'recording';
+    case AudioFile = 'audio-file';
 }

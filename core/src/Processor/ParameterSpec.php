@@ -13,7 +13,7 @@ namespace Hafen\Processor;
 final readonly class ParameterSpec
 {
     /** The value of a choice that says that a recording of one's own is used. */
-    public const OWN_RECORDING = 'own';
+    public const OWN_FILE = 'own';
 
     /** @param  array<string, string>  $choices label of each value */
     private function __construct(
@@ -66,9 +66,9 @@ final readonly class ParameterSpec
         return new self($id, $label, ParameterKind::Toggle, $default, group: $group);
     }
 
-    public static function recording(string $id, string $label, string $group = ''): self
+    public static function audioFile(string $id, string $label, string $group = ''): self
     {
-        return new self($id, $label, ParameterKind::Recording, '', group: $group);
+        return new self($id, $label, ParameterKind::AudioFile, '', group: $group);
     }
 
     /** The same parameter among others. */
@@ -90,7 +90,7 @@ final readonly class ParameterSpec
                 ? null
                 : 'must be one of '.implode(', ', array_map(static fn (int|string $choice): string => "\"{$choice}\"", array_keys($this->choices))),
             ParameterKind::Toggle => is_bool($value) ? null : 'must be true or false',
-            ParameterKind::Recording => is_string($value) && strlen($value) <= 1000 ? null : 'must be the name of a recording, or empty',
+            ParameterKind::AudioFile => is_string($value) && strlen($value) <= 1000 ? null : 'must be the name of a recording, or empty',
         };
     }
 

@@ -8,8 +8,8 @@ namespace Hafen\Processor;
  * What a processor is called, what it can be set to, and what the rest of the program has to know about it.
  *
  * `levelDependent`: it sounds different when fed louder or softer. `wetOnly`: it puts out no dry sound, so that on a
- * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `keyed`: it can
- * listen to another sound, see {@see Keyed}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
+ * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `takesSidechain`: it can
+ * listen to another sound, see {@see TakesSidechain}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
  * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more.
  */
 final readonly class ProcessorSpec
@@ -18,6 +18,7 @@ final readonly class ProcessorSpec
      * @param  list<ParameterSpec>  $parameters
      * @param  list<string>  $synonyms  other words people type to find it
      * @param  array<string, float>  $followsLevel  by parameter
+     * @param  array<string, string>  $formerParameters  present ids of parameters by those they had before
      */
     public function __construct(
         public string $id,
@@ -29,9 +30,16 @@ final readonly class ProcessorSpec
         public bool $wetOnly = false,
         public bool $widens = false,
         public array $synonyms = [],
-        public bool $keyed = false,
+        public bool $takesSidechain = false,
         public array $followsLevel = [],
+        public array $formerParameters = [],
     ) {
+    }
+
+    /** The id a parameter has now, from one that documents may still hold. */
+    public function currentParameter(string $id): string
+    {
+        return $this->formerParameters[$id] ?? $id;
     }
 
     public function parameter(string $id): ?ParameterSpec
@@ -46,10 +54,10 @@ final readonly class ProcessorSpec
     }
 
     /** The choice that can say that a recording of one's own is used; null where there is none. */
-    public function userOfRecording(): ?ParameterSpec
+    public function userOfAudioFile(): ?ParameterSpec
     {
         foreach ($this->parameters as $parameter) {
-            if (isset($parameter->choices[ParameterSpec::OWN_RECORDING])) {
+            if (isset($parameter->choices[ParameterSpec::OWN_FILE])) {
                 return $parameter;
             }
         }
@@ -74,7 +82,7 @@ final readonly class ProcessorSpec
             'levelDependent' => $this->levelDependent,
             'wetOnly' => $this->wetOnly,
             'widens' => $this->widens,
-            'keyed' => $this->keyed,
+            'takesSidechain' => $this->takesSidechain,
             'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),

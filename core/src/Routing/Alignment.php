@@ -43,10 +43,10 @@ final readonly class Alignment
         $arrival = $delays = $offsets = [];
         foreach ($routes->order() as $id) {
             // What an insert listens to is waited for like what sounds.
-            $into = [...$routes->into($id), ...$routes->keysInto($id)];
-            $late = [];
+            $into = [...$routes->into($id), ...$routes->sidechainsInto($id)];
+            $latency = [];
             foreach ($into as $route) {
-                $late[$route->key()] = $arrival[$route->from] + match ($route->tap) {
+                $latency[$route->id()] = $arrival[$route->from] + match ($route->tap) {
                     TapPoint::Source => 0,
                     TapPoint::PreFader => $before[$route->from],
                     TapPoint::PostFader => $own[$route->from],
@@ -56,13 +56,13 @@ final readonly class Alignment
                 $into,
                 static fn (Route $route): bool => $session->channel($route->from)->aligned ?? true,
             );
-            $arrival[$id] = max([0, ...array_values(array_map(static fn (Route $route): int => $late[$route->key()], $aligned))]);
+            $arrival[$id] = max([0, ...array_values(array_map(static fn (Route $route): int => $latency[$route->id()], $aligned))]);
             foreach ($aligned as $route) {
-                $delays[$route->key()] = $arrival[$id] - $late[$route->key()];
+                $delays[$route->id()] = $arrival[$id] - $latency[$route->id()];
             }
             foreach ($into as $route) {
                 if (! in_array($route, $aligned, true)) {
-                    $offsets[$route->key()] = $late[$route->key()] - $arrival[$id];
+                    $offsets[$route->id()] = $latency[$route->id()] - $arrival[$id];
                 }
             }
         }
@@ -73,6 +73,6 @@ final readonly class Alignment
 
     public function delay(Route $route): int
     {
-        return $this->delays[$route->key()] ?? 0;
+        return $this->delays[$route->id()] ?? 0;
     }
 }

@@ -23,7 +23,7 @@ final class Combs
         $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
         $combs = [];
         foreach (Routes::of($session)->all() as $route) {
-            $offset = $alignment->offsets[$route->key()] ?? 0;
+            $offset = $alignment->offsets[$route->id()] ?? 0;
             if ($offset !== 0) {
                 $combs[] = new Comb($route->from, $session->channel($route->to)->name ?? $route->to, null, $offset, $session->sampleRate);
             }
@@ -34,8 +34,8 @@ final class Combs
                     continue;
                 }
                 $heard = array_filter($insert->branches, $insert->isHeard(...));
-                $late = array_map(static fn (Branch $branch): int => $rows->of($branch->inserts), $heard);
-                $offset = $late === [] ? 0 : max($late) - min($late);
+                $latency = array_map(static fn (Branch $branch): int => $rows->of($branch->inserts), $heard);
+                $offset = $latency === [] ? 0 : max($latency) - min($latency);
                 if ($offset !== 0) {
                     $combs[] = new Comb($channel->id, 'the join', $insert->id, $offset, $session->sampleRate);
                 }

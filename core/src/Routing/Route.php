@@ -27,7 +27,7 @@ final readonly class Route
     }
 
     /** The same from one revision to the next, as long as it leads from the same place to the same place. */
-    public function key(): string
+    public function id(): string
     {
         $what = match (true) {
             $this->send !== null => "send:{$this->send->id}",

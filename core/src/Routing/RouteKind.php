@@ -12,5 +12,5 @@ enum RouteKind: string
     case Tap = 'tap';
 
     /** What an insert listens to: it is not heard. */
-    case Key = 'key';
+    case Sidechain = 'sidechain';
 }

@@ -61,21 +61,21 @@ final readonly class Routes
     }
 
     /** @return list<Route> all by which an insert listens to another channel */
-    public function keys(): array
+    public function sidechains(): array
     {
-        return array_values(array_filter($this->all(), static fn (Route $route): bool => $route->kind === RouteKind::Key));
+        return array_values(array_filter($this->all(), static fn (Route $route): bool => $route->kind === RouteKind::Sidechain));
     }
 
     /** @return list<Route> to what listens on this channel without its being heard */
-    public function keysInto(string $channel): array
+    public function sidechainsInto(string $channel): array
     {
-        return array_values(array_filter($this->into[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Key));
+        return array_values(array_filter($this->into[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Sidechain));
     }
 
     /** @return list<Route> from this channel to what listens to it */
-    public function keysOutOf(string $channel): array
+    public function sidechainsOutOf(string $channel): array
     {
-        return array_values(array_filter($this->outOf[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Key));
+        return array_values(array_filter($this->outOf[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Sidechain));
     }
 
     /**
@@ -166,8 +166,8 @@ final readonly class Routes
             $routes[] = new Route(RouteKind::Tap, $channel->source->channel, $channel->source->tap, $channel->id);
         }
         foreach ($channel->allInserts() as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->key !== null) {
-                $routes[] = new Route(RouteKind::Key, $insert->key->channel, $insert->key->tap, $channel->id, null, $insert->id);
+            if ($insert instanceof ProcessorInsert && $insert->sidechain !== null) {
+                $routes[] = new Route(RouteKind::Sidechain, $insert->sidechain->channel, $insert->sidechain->tap, $channel->id, null, $insert->id);
             }
         }
         foreach ($channel->sends as $send) {
@@ -184,7 +184,7 @@ final readonly class Routes
      */
     private static function sounding(array $routes): array
     {
-        return array_values(array_filter($routes, static fn (Route $route): bool => $route->kind !== RouteKind::Key));
+        return array_values(array_filter($routes, static fn (Route $route): bool => $route->kind !== RouteKind::Sidechain));
     }
 
     /**

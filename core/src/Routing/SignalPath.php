@@ -23,7 +23,7 @@ final readonly class SignalPath
         $routes = Routes::of($session);
         $upstream = [$channel->id, ...$routes->upstream($channel->id)];
         $downstream = [$channel->id, ...$routes->downstream($channel->id)];
-        $channels = $ways = [];
+        $channels = $passed = [];
         foreach ($routes->order() as $id) {
             $member = $session->channel($id);
             $isUp = in_array($id, $upstream, true);
@@ -34,11 +34,11 @@ final readonly class SignalPath
             foreach ($routes->outOf($id) as $route) {
                 // What leads up to the channel, or on from it; not what others of its path do besides.
                 if (in_array($route->to, $isUp ? $upstream : $downstream, true) || ($id === $channel->id && in_array($route->to, $downstream, true))) {
-                    $ways[] = $route;
+                    $passed[] = $route;
                 }
             }
         }
 
-        return new self($channel, $channels, $ways);
+        return new self($channel, $channels, $passed);
     }
 }

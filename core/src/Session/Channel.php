@@ -19,7 +19,7 @@ final readonly class Channel
      * @param  list<Insert>  $inserts
      * @param  list<Insert>  $postInserts
      * @param  list<Send>  $sends
-     * @param  list<Lane>  $automation  one for each thing that moves
+     * @param  list<AutomationLane>  $automation  one for each thing that moves
      */
     public function __construct(
         public string $id,
@@ -57,7 +57,7 @@ final readonly class Channel
     }
 
     /** What moves a control over time, by its target's text; null where nothing does. */
-    public function lane(string $target): ?Lane
+    public function lane(string $target): ?AutomationLane
     {
         foreach ($this->automation as $lane) {
             if ($lane->target->text() === $target) {
@@ -170,20 +170,20 @@ final readonly class Channel
         return $this->copy(hidden: $hidden);
     }
 
-    /** @param  list<Lane>  $automation */
+    /** @param  list<AutomationLane>  $automation */
     public function withAutomation(array $automation): self
     {
         return $this->copy(automation: $automation);
     }
 
     /** The channel with one lane put in place of that of the same target, or added. */
-    public function withLane(Lane $lane): self
+    public function withLane(AutomationLane $lane): self
     {
         return $this->withAutomation([...$this->withoutLane($lane->target)->automation, $lane]);
     }
 
-    public function withoutLane(LaneTarget $target): self
+    public function withoutLane(AutomationTarget $target): self
     {
-        return $this->withAutomation(array_values(array_filter($this->automation, static fn (Lane $lane): bool => $lane->target->text() !== $target->text())));
+        return $this->withAutomation(array_values(array_filter($this->automation, static fn (AutomationLane $lane): bool => $lane->target->text() !== $target->text())));
     }
 }

@@ -23,29 +23,29 @@ final class DocumentRules
         self::unique(array_map(static fn (Channel $channel): string => $channel->id, $session->channels), '/channels');
         $seen = [];
         foreach ($session->channels as $index => $channel) {
-            $place = "/channels/{$index}";
+            $pointer = "/channels/{$index}";
             foreach (Row::cases() as $row) {
-                self::rowIds($channel->row($row), "{$place}/{$row->value}", $seen);
+                self::rowIds($channel->row($row), "{$pointer}/{$row->value}", $seen);
             }
             foreach ($channel->sends as $s => $send) {
-                self::once("send {$send->id}", "{$place}/sends/{$s}/id", $send->id, 'send', $seen);
+                self::once("send {$send->id}", "{$pointer}/sends/{$s}/id", $send->id, 'send', $seen);
             }
-            self::keys($session, $channel, $place);
-            self::output($session, $channel, "{$place}/output");
-            self::sends($session, $channel, "{$place}/sends");
+            self::sidechains($session, $channel, $pointer);
+            self::output($session, $channel, "{$pointer}/output");
+            self::sends($session, $channel, "{$pointer}/sends");
             if ($channel->source instanceof TapSource && $session->channel($channel->source->channel) === null) {
-                throw InvalidDocument::at("{$place}/source/channel", "Found \"{$channel->source->channel}\"; allowed is the id of a channel");
+                throw InvalidDocument::at("{$pointer}/source/channel", "Found \"{$channel->source->channel}\"; allowed is the id of a channel");
             }
         }
         self::loops($session);
     }
 
-    private static function keys(Session $session, Channel $channel, string $place): void
+    private static function sidechains(Session $session, Channel $channel, string $pointer): void
     {
         foreach ($channel->allInserts() as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->key !== null && $session->channel($insert->key->channel) === null) {
+            if ($insert instanceof ProcessorInsert && $insert->sidechain !== null && $session->channel($insert->sidechain->channel) === null) {
                 $row = in_array($insert, Inserts::all($channel->postInserts), true) ? 'postInserts' : 'inserts';
-                throw InvalidDocument::at("{$place}/{$row}", "Insert \"{$insert->id}\" listens to \"{$insert->key->channel}\"; allowed is the id of a channel");
+                throw InvalidDocument::at("{$pointer}/{$row}", "Insert \"{$insert->id}\" listens to \"{$insert->sidechain->channel}\"; allowed is the id of a channel");
             }
         }
     }
@@ -89,12 +89,12 @@ final class DocumentRules
     }
 
     /** @param  array<string, true>  $seen */
-    private static function once(string $key, string $pointer, string $id, string $what, array &$seen): void
+    private static function once(string $sidechain, string $pointer, string $id, string $what, array &$seen): void
     {
-        if (isset($seen[$key])) {
+        if (isset($seen[$sidechain])) {
             throw InvalidDocument::at($pointer, "The id \"{$id}\" stands twice; {$what} ids are unique in a session");
         }
-        $seen[$key] = true;
+        $seen[$sidechain] = true;
     }
 
     private static function output(Session $session, Channel $channel, string $pointer): void
@@ -133,13 +133,13 @@ final class DocumentRules
             return;
         }
         $closing = $loop[count($loop) - 1];
-        $index = array_search(in_array($closing->kind, [RouteKind::Tap, RouteKind::Key], true) ? $closing->to : $closing->from, array_map(static fn (Channel $channel): string => $channel->id, $session->channels), true);
-        $place = match ($closing->kind) {
+        $index = array_search(in_array($closing->kind, [RouteKind::Tap, RouteKind::Sidechain], true) ? $closing->to : $closing->from, array_map(static fn (Channel $channel): string => $channel->id, $session->channels), true);
+        $pointer = match ($closing->kind) {
             RouteKind::Tap => 'source',
-            RouteKind::Key => 'inserts',
+            RouteKind::Sidechain => 'inserts',
             RouteKind::Output => 'output',
             RouteKind::Send => 'sends',
         };
-        throw InvalidDocument::at("/channels/{$index}/{$place}", 'This closes a loop: '.LoopClosed::text($session, $loop));
+        throw InvalidDocument::at("/channels/{$index}/{$pointer}", 'This closes a loop: '.LoopClosed::text($session, $loop));
     }
 }

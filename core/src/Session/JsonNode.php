@@ -53,6 +53,29 @@ final readonly class JsonNode
         return $this;
     }
 
+    /**
+     * The same object with keys called by their present names, for documents that hold names of earlier versions.
+     *
+     * @param  array<string, string>  $names  present names by former ones
+     */
+    public function renamed(array $names): self
+    {
+        $object = $this->object();
+        $entries = [];
+        foreach (get_object_vars($object) as $key => $value) {
+            $name = $names[$key] ?? (string) $key;
+            $entries[property_exists($object, $name) ? (string) $key : $name] = $value;
+        }
+
+        return new self((object) $entries, $this->pointer);
+    }
+
+    /** The same object with one value put in its place. */
+    public function with(string $key, mixed $value): self
+    {
+        return new self((object) [...get_object_vars($this->object()), $key => $value], $this->pointer);
+    }
+
     public function has(string $key): bool
     {
         return property_exists($this->object(), $key);

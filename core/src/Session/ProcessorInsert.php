@@ -26,7 +26,7 @@ final readonly class ProcessorInsert implements Insert
         public array $locked = [],
         public ?OtherSetting $other = null,
         public string $preset = '',
-        public ?TapSource $key = null,
+        public ?TapSource $sidechain = null,
     ) {
     }
 
@@ -67,9 +67,9 @@ final readonly class ProcessorInsert implements Insert
         return $this->copy(locked: $locked ? [...$others, $parameter] : $others);
     }
 
-    public function withKey(?TapSource $key): self
+    public function withSidechain(?TapSource $sidechain): self
     {
-        return $this->copy(key: $key);
+        return $this->copy(sidechain: $sidechain);
     }
 
     public function withPreset(string $preset): self

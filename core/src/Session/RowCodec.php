@@ -50,7 +50,8 @@ final readonly class RowCodec
         $spec = $this->processors->spec($processor);
         $values = [];
         foreach ($node->entries() as $id => $value) {
-            $parameter = $spec->parameter((string) $id);
+            $id = $spec->currentParameter((string) $id);
+            $parameter = $spec->parameter($id);
             if ($parameter === null) {
                 throw InvalidDocument::at($value->pointer, "{$spec->name} has no parameter \"{$id}\"");
             }
@@ -102,7 +103,7 @@ final readonly class RowCodec
 
     private function processor(JsonNode $node): ProcessorInsert
     {
-        $node->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'key']);
+        $node = $node->renamed(['key' => 'sidechain'])->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'sidechain']);
         $processor = $this->processorId($node->get('processor'));
 
         return new ProcessorInsert(
@@ -114,7 +115,7 @@ final readonly class RowCodec
             $node->has('locked') ? $this->locked($node->get('locked'), $processor) : [],
             $node->has('other') ? $this->other($node->get('other'), $processor) : null,
             $node->optional('preset')?->text(0, 120) ?? '',
-            $node->has('key') ? $this->key($node->get('key'), $processor) : null,
+            $node->has('sidechain') ? $this->sidechain($node->get('sidechain'), $processor) : null,
         );
     }
 
@@ -130,8 +131,8 @@ final readonly class RowCodec
         $spec = $this->processors->spec($processor);
         $locked = [];
         foreach ($node->items() as $item) {
-            $id = $item->id();
-            if ($spec->parameter((string) $id) === null || in_array($id, $locked, true)) {
+            $id = $spec->currentParameter($item->id());
+            if ($spec->parameter($id) === null || in_array($id, $locked, true)) {
                 throw InvalidDocument::at($item->pointer, "Found \"{$id}\"; expected parameters of {$spec->name}, each once");
             }
             $locked[] = $id;
@@ -140,9 +141,9 @@ final readonly class RowCodec
         return $locked;
     }
 
-    private function key(JsonNode $node, string $processor): TapSource
+    private function sidechain(JsonNode $node, string $processor): TapSource
     {
-        if (! $this->processors->spec($processor)->keyed) {
+        if (! $this->processors->spec($processor)->takesSidechain) {
             throw InvalidDocument::at($node->pointer, "{$this->processors->spec($processor)->name} listens to nothing but the sound it works on");
         }
         $node->keys(['channel', 'tap']);
@@ -227,7 +228,7 @@ final readonly class RowCodec
             'mix' => $insert->mix,
             'parameters' => (object) $insert->parameters,
             ...($insert->locked === [] ? [] : ['locked' => $insert->locked]),
-            ...($insert->key === null ? [] : ['key' => ['channel' => $insert->key->channel, 'tap' => $insert->key->tap->value]]),
+            ...($insert->sidechain === null ? [] : ['sidechain' => ['channel' => $insert->sidechain->channel, 'tap' => $insert->sidechain->tap->value]]),
             ...($insert->preset === '' ? [] : ['preset' => $insert->preset]),
             ...($insert->other === null ? [] : ['other' => ['side' => $insert->other->side, 'parameters' => (object) $insert->other->parameters]]),
         ];

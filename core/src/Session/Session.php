@@ -43,13 +43,13 @@ final readonly class Session
         throw InvalidDocument::at('/channels', 'There is no channel of kind "main"; one is needed');
     }
 
-    public function place(string $insertId): ?InsertPlace
+    public function locate(string $insertId): ?InsertLocation
     {
         foreach ($this->channels as $channel) {
             foreach (Row::cases() as $row) {
-                $place = self::placeIn($channel, $row, $channel->row($row), $insertId, null);
-                if ($place !== null) {
-                    return $place;
+                $location = self::locateIn($channel, $row, $channel->row($row), $insertId, null);
+                if ($location !== null) {
+                    return $location;
                 }
             }
         }
@@ -57,7 +57,7 @@ final readonly class Session
         return null;
     }
 
-    public function branch(string $branchId): ?BranchPlace
+    public function branch(string $branchId): ?BranchLocation
     {
         foreach ($this->channels as $channel) {
             foreach (Row::cases() as $row) {
@@ -67,7 +67,7 @@ final readonly class Session
                     }
                     foreach ($insert->branches as $index => $branch) {
                         if ($branch->id === $branchId) {
-                            return new BranchPlace($channel, $row, $insert, $index, $branch);
+                            return new BranchLocation($channel, $row, $insert, $index, $branch);
                         }
                     }
                 }
@@ -77,12 +77,12 @@ final readonly class Session
         return null;
     }
 
-    public function send(string $sendId): ?SendPlace
+    public function send(string $sendId): ?SendLocation
     {
         foreach ($this->channels as $channel) {
             foreach ($channel->sends as $send) {
                 if ($send->id === $sendId) {
-                    return new SendPlace($channel, $send);
+                    return new SendLocation($channel, $send);
                 }
             }
         }
@@ -121,19 +121,19 @@ final readonly class Session
     }
 
     /** The session with one insert replaced by another in its place, or by several, or by none. */
-    public function withInsert(InsertPlace $place, Insert ...$by): self
+    public function withInsert(InsertLocation $location, Insert ...$by): self
     {
-        $row = Inserts::replace($place->channel->row($place->row), $place->insert->id(), array_values($by));
+        $row = Inserts::replace($location->channel->row($location->row), $location->insert->id(), array_values($by));
 
-        return $this->withChannel($place->channel->withRow($place->row, $row));
+        return $this->withChannel($location->channel->withRow($location->row, $row));
     }
 
     /** The session with one branch changed. */
-    public function withBranch(BranchPlace $place, Branch $changed): self
+    public function withBranch(BranchLocation $location, Branch $changed): self
     {
-        $row = Inserts::changeBranch($place->channel->row($place->row), $place->branch->id, static fn (): Branch => $changed);
+        $row = Inserts::changeBranch($location->channel->row($location->row), $location->branch->id, static fn (): Branch => $changed);
 
-        return $this->withChannel($place->channel->withRow($place->row, $row));
+        return $this->withChannel($location->channel->withRow($location->row, $row));
     }
 
     /** A channel id made from a name, with a number where it is taken. */
@@ -150,16 +150,16 @@ final readonly class Session
     }
 
     /** @param  list<Insert>  $inserts */
-    private static function placeIn(Channel $channel, Row $row, array $inserts, string $id, ?string $inBranch): ?InsertPlace
+    private static function locateIn(Channel $channel, Row $row, array $inserts, string $id, ?string $inBranch): ?InsertLocation
     {
         foreach ($inserts as $index => $insert) {
             if ($insert->id() === $id) {
-                return new InsertPlace($channel, $row, $index, $insert, $inserts, $inBranch);
+                return new InsertLocation($channel, $row, $index, $insert, $inserts, $inBranch);
             }
             foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
-                $place = self::placeIn($channel, $row, $branch->inserts, $id, $branch->id);
-                if ($place !== null) {
-                    return $place;
+                $location = self::locateIn($channel, $row, $branch->inserts, $id, $branch->id);
+                if ($location !== null) {
+                    return $location;
                 }
             }
         }

@@ -26,12 +26,12 @@ final readonly class SessionCodec
 
     private RowCodec $rows;
 
-    private LaneCodec $lanes;
+    private AutomationCodec $lanes;
 
     public function __construct(ProcessorCatalogue $processors)
     {
         $this->rows = new RowCodec($processors);
-        $this->lanes = new LaneCodec($processors);
+        $this->lanes = new AutomationCodec($processors);
     }
 
     /**
@@ -239,7 +239,7 @@ final readonly class SessionCodec
     }
 
     /** The automation of a channel, for edits that bring some. */
-    public function lanes(): LaneCodec
+    public function lanes(): AutomationCodec
     {
         return $this->lanes;
     }
@@ -298,7 +298,7 @@ final readonly class SessionCodec
             'output' => $channel->output,
             'aligned' => $channel->aligned,
             'hidden' => $channel->hidden,
-            ...($channel->automation === [] ? [] : ['automation' => LaneCodec::encode($channel->automation)]),
+            ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
         ];
     }
 

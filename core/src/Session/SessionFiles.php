@@ -33,7 +33,7 @@ final class SessionFiles
     {
         $files = [];
         foreach ($processors->spec($insert->processor)->parameters as $parameter) {
-            if ($parameter->kind !== ParameterKind::Recording) {
+            if ($parameter->kind !== ParameterKind::AudioFile) {
                 continue;
             }
             foreach ([$insert->parameters, $insert->other->parameters ?? []] as $parameters) {

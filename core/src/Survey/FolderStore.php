@@ -63,38 +63,38 @@ final readonly class FolderStore implements SurveyStore
         }
     }
 
-    public function measures(string $key): ?PartMeasures
+    public function measures(string $hash): ?PartMeasures
     {
-        $path = $this->path($key);
+        $path = $this->path($hash);
         $bytes = is_file($path) ? file_get_contents($path) : false;
         $measures = $bytes === false ? null : @unserialize($bytes, ['allowed_classes' => self::VALUES]);
 
         return $measures instanceof PartMeasures ? $measures : null;
     }
 
-    public function keep(string $key, PartMeasures $measures): void
+    public function keep(string $hash, PartMeasures $measures): void
     {
         $bytes = serialize($measures);
-        $unfinished = $this->path($key).'.'.bin2hex(random_bytes(6)).'.part';
-        if (@file_put_contents($unfinished, $bytes) !== strlen($bytes) || ! @rename($unfinished, $this->path($key))) {
+        $unfinished = $this->path($hash).'.'.bin2hex(random_bytes(6)).'.part';
+        if (@file_put_contents($unfinished, $bytes) !== strlen($bytes) || ! @rename($unfinished, $this->path($hash))) {
             @unlink($unfinished);
             throw SurveyStoreFull::cannotWrite($this->folder);
         }
     }
 
-    public function hasRecording(string $key, string $stage): bool
+    public function hasCapture(string $hash, string $stage): bool
     {
-        return is_file($this->path($key, $stage));
+        return is_file($this->path($hash, $stage));
     }
 
-    public function record(string $key, string $stage): Recorder
+    public function capture(string $hash, string $stage): AudioCapture
     {
-        return new Recorder($this->path($key, $stage), $this->reserve);
+        return new AudioCapture($this->path($hash, $stage), $this->reserve);
     }
 
-    public function replay(string $key, string $stage, int $start): Replay
+    public function replay(string $hash, string $stage, int $start): Replay
     {
-        return new Recording($this->path($key, $stage), $start, $this->blockSize);
+        return new CapturedAudio($this->path($hash, $stage), $start, $this->blockSize);
     }
 
     public function shrink(int $bytes, int $spare = 0): void
@@ -113,8 +113,8 @@ final readonly class FolderStore implements SurveyStore
         }
     }
 
-    private function path(string $key, ?string $stage = null): string
+    private function path(string $hash, ?string $stage = null): string
     {
-        return "{$this->folder}/{$key}".($stage === null ? '.measures' : ".{$stage}.take");
+        return "{$this->folder}/{$hash}".($stage === null ? '.measures' : ".{$stage}.take");
     }
 }

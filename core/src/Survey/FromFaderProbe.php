@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
-use Hafen\Engine\Strip;
+use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Tap;
 use Hafen\Metering\CorrelationMeter;
 use Hafen\Metering\LoudnessMeter;
@@ -36,7 +36,7 @@ final class FromFaderProbe
 
     private readonly bool $isMain;
 
-    public function __construct(private readonly Strip $strip, Channel $channel, Session $session, private readonly Window $window)
+    public function __construct(private readonly ChannelStrip $strip, Channel $channel, Session $session, private readonly Window $window)
     {
         $strip->keep(Tap::POST_FADER);
         $this->loudness = new LoudnessMeter($session->sampleRate);
@@ -50,9 +50,9 @@ final class FromFaderProbe
     }
 
     /** Looks at the block the strip worked last. */
-    public function look(int $place): void
+    public function look(int $sourcePosition): void
     {
-        $cut = $this->window->cut($this->strip->passing(Tap::POST_FADER, 0), $place);
+        $cut = $this->window->cut($this->strip->passing(Tap::POST_FADER, 0), $sourcePosition);
         if ($cut === null) {
             return;
         }

@@ -16,29 +16,29 @@ final readonly class LayeredStore implements SurveyStore
     {
     }
 
-    public function measures(string $key): ?PartMeasures
+    public function measures(string $hash): ?PartMeasures
     {
-        return $this->below->measures($key);
+        return $this->below->measures($hash);
     }
 
-    public function keep(string $key, PartMeasures $measures): void
+    public function keep(string $hash, PartMeasures $measures): void
     {
-        $this->below->keep($key, $measures);
+        $this->below->keep($hash, $measures);
     }
 
-    public function hasRecording(string $key, string $stage): bool
+    public function hasCapture(string $hash, string $stage): bool
     {
-        return $this->above->hasRecording($key, $stage) || $this->below->hasRecording($key, $stage);
+        return $this->above->hasCapture($hash, $stage) || $this->below->hasCapture($hash, $stage);
     }
 
-    public function record(string $key, string $stage): Recorder
+    public function capture(string $hash, string $stage): AudioCapture
     {
-        return $this->above->record($key, $stage);
+        return $this->above->capture($hash, $stage);
     }
 
-    public function replay(string $key, string $stage, int $start): Replay
+    public function replay(string $hash, string $stage, int $start): Replay
     {
-        return ($this->above->hasRecording($key, $stage) ? $this->above : $this->below)->replay($key, $stage, $start);
+        return ($this->above->hasCapture($hash, $stage) ? $this->above : $this->below)->replay($hash, $stage, $start);
     }
 
     public function shrink(int $bytes, int $spare = 0): void

@@ -8,11 +8,11 @@ use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Plan;
-use Hafen\Engine\Strip;
 use Hafen\Engine\Tap;
 use Hafen\Metering\FlatTops;
 use Hafen\Metering\Window;
@@ -63,35 +63,35 @@ final readonly class PartRunner
         $from = self::of($parts, Section::FromFader);
         $first = $up ?? $from ?? throw new \LogicException('No part to measure.');
         $channel = $session->channel($first->channel) ?? throw new \LogicException("No channel {$first->channel}.");
-        $start = $map->stretch->start($session->sampleRate, self::BLOCK);
+        $start = $map->range->start($session->sampleRate, self::BLOCK);
         $plan = $this->compiler->compile($session, null, new Excerpt($channel->id, self::replays($first, $store, $start)));
         $strip = $plan->strips[$channel->id];
         $before = (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts);
         $arrival = $plan->arrival($channel->id);
-        $window = new Window($map->stretch->from, $map->stretch->to, $arrival + ($up === null ? $before : 0));
+        $window = new Window($map->range->from, $map->range->to, $arrival + ($up === null ? $before : 0));
         $strip->measureOnly($window);
         $probes = array_filter([
-            $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->lateBy($arrival + $before)),
-            $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->lateBy($arrival + $before + $strip->postInserts->latency())),
+            $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->delayedBy($arrival + $before)),
+            $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->delayedBy($arrival + $before + $strip->postInserts->latency())),
         ]);
         // What is not lined up comes before the rest, so that others still listen when its own end has passed.
-        $end = $map->stretch->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
-        $clipped = $up === null ? [] : $this->clipped($channel, $session, $map->stretch, $progress === null ? null : static fn (): bool => $progress(0, $end - $start));
+        $end = $map->range->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
+        $clipped = $up === null ? [] : $this->clipped($channel, $session, $map->range, $progress === null ? null : static fn (): bool => $progress(0, $end - $start));
         if ($clipped === null) {
             return false;
         }
-        $recorders = $up === null ? [] : self::recorders($up, $strip, $store);
+        $captures = $up === null ? [] : self::captures($up, $strip, $store);
         $clock = self::clocks();
         try {
-            $faults = self::pass($plan, $strip, $recorders, $probes, $start, $end, $progress);
+            $faults = self::pass($plan, $strip, $captures, $probes, $start, $end, $progress);
             if ($faults === null) {
-                array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
+                array_walk($captures, static fn (AudioCapture $capture) => $capture->discard());
 
                 return false;
             }
-            array_walk($recorders, static fn (Recorder $recorder) => $recorder->close());
+            array_walk($captures, static fn (AudioCapture $capture) => $capture->close());
         } catch (Throwable $failure) {
-            array_walk($recorders, static fn (Recorder $recorder) => $recorder->discard());
+            array_walk($captures, static fn (AudioCapture $capture) => $capture->discard());
             throw $failure;
         }
         $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / self::shareOfCore($clock), $session, $channel, $clipped, $store);
@@ -102,28 +102,28 @@ final readonly class PartRunner
     /**
      * Works a channel, and what feeds it, from start to end.
      *
-     * @param  array<string, Recorder>  $recorders  by stage
+     * @param  array<string, AudioCapture>  $captures  by stage
      * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
      * @param  ?callable(int, int): bool  $progress
      * @return ?list<Fault> of the channel; null when stopped
      */
-    private static function pass(Plan $plan, Strip $strip, array $recorders, array $probes, int $start, int $end, ?callable $progress): ?array
+    private static function pass(Plan $plan, ChannelStrip $strip, array $captures, array $probes, int $start, int $end, ?callable $progress): ?array
     {
         $faults = [];
-        for ($place = $start; $place < $end; $place += self::BLOCK) {
+        for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += self::BLOCK) {
             SampleLoops::pause();
             foreach ($plan->strips as $worked) {
-                if (! $worked->process($place, self::BLOCK, $worked === $strip, null) && $worked === $strip) {
-                    $faults[] = new Fault($strip->id, $place);
+                if (! $worked->process($sourcePosition, self::BLOCK, $worked === $strip, null) && $worked === $strip) {
+                    $faults[] = new Fault($strip->id, $sourcePosition);
                 }
             }
-            foreach ($recorders as $stage => $recorder) {
-                $recorder->write($strip->passing((string) $stage, self::BLOCK));
+            foreach ($captures as $stage => $capture) {
+                $capture->write($strip->passing((string) $stage, self::BLOCK));
             }
             foreach ($probes as $probe) {
-                $probe->look($place);
+                $probe->look($sourcePosition);
             }
-            if ($progress !== null && ! $progress(min($end, $place + self::BLOCK) - $start, $end - $start)) {
+            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start)) {
                 return null;
             }
         }
@@ -131,18 +131,18 @@ final readonly class PartRunner
         return $faults;
     }
 
-    /** @return array<string, Recorder> of the stages that are not recorded yet */
-    private static function recorders(SurveyPart $part, Strip $strip, SurveyStore $store): array
+    /** @return array<string, AudioCapture> of the stages that are not recorded yet */
+    private static function captures(SurveyPart $part, ChannelStrip $strip, SurveyStore $store): array
     {
-        $recorders = [];
+        $captures = [];
         foreach ($part->records as $stage) {
-            if (! $store->hasRecording($part->key, $stage)) {
+            if (! $store->hasCapture($part->hash, $stage)) {
                 $strip->keep($stage);
-                $recorders[$stage] = $store->record($part->key, $stage);
+                $captures[$stage] = $store->capture($part->hash, $stage);
             }
         }
 
-        return $recorders;
+        return $captures;
     }
 
     /**
@@ -151,7 +151,7 @@ final readonly class PartRunner
      * @param  float  $frames  that could have been worked in the time it took
      * @param  list<ClippedClip>  $clipped
      */
-    private function keep(Strip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, array $clipped, SurveyStore $store): void
+    private function keep(ChannelStrip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, array $clipped, SurveyStore $store): void
     {
         $audio = $frames * 1e9 / $session->sampleRate;
         [$upTime, $fromTime] = $strip->takeSections();
@@ -168,10 +168,10 @@ final readonly class PartRunner
                 }
             }
             $loads[$channel->id] = ($isUp ? $upTime : $fromTime) / $audio;
-            foreach (($isUp ? $strip->inserts : $strip->postInserts)->stops() as $stage => $stop) {
-                $loads["{$channel->id}:{$stage}"] = $stop->takeNanoseconds() / $audio;
+            foreach (($isUp ? $strip->inserts : $strip->postInserts)->runners() as $stage => $runner) {
+                $loads["{$channel->id}:{$stage}"] = $runner->takeNanoseconds() / $audio;
             }
-            $store->keep($part->key, new PartMeasures(
+            $store->keep($part->hash, new PartMeasures(
                 $taps,
                 $loads,
                 $isUp && $from !== null ? [] : $faults,
@@ -210,12 +210,12 @@ final readonly class PartRunner
      * @param  ?callable(): bool  $goOn  false stops
      * @return ?list<ClippedClip> null when stopped
      */
-    private function clipped(Channel $channel, Session $session, Stretch $stretch, ?callable $goOn): ?array
+    private function clipped(Channel $channel, Session $session, TimeRange $range, ?callable $goOn): ?array
     {
         $clipped = [];
         foreach ($channel->source instanceof ClipSource ? $channel->source->clips : [] as $clip) {
-            $from = max($clip->start, $stretch->from);
-            $to = min($clip->end(), $stretch->to);
+            $from = max($clip->start, $range->from);
+            $to = min($clip->end(), $range->to);
             if ($to <= $from) {
                 continue;
             }
@@ -249,8 +249,8 @@ final readonly class PartRunner
     private static function replays(SurveyPart $part, SurveyStore $store, int $start): array
     {
         $replays = [];
-        foreach ($part->needs as [$channel, $key, $stage]) {
-            $replays[$channel][$stage] = $store->replay($key, $stage, $start);
+        foreach ($part->needs as [$channel, $hash, $stage]) {
+            $replays[$channel][$stage] = $store->replay($hash, $stage, $start);
         }
 
         return $replays;

@@ -21,17 +21,17 @@ final readonly class SessionSurvey
 
     /**
      * @param  ?callable(int, int): bool  $progress  gets work done and in all; false stops
-     * @param  list<string>  $recordings  ids of channels whose recording before the fader is wanted as well
+     * @param  list<string>  $captures  ids of channels whose recording before the fader is wanted as well
      * @return ?SurveyResult null when stopped
      *
      * @throws SurveyStoreFull
      */
-    public function measure(Session $session, ?Stretch $stretch = null, ?callable $progress = null, array $recordings = []): ?SurveyResult
+    public function measure(Session $session, ?TimeRange $range = null, ?callable $progress = null, array $captures = []): ?SurveyResult
     {
-        $map = SurveyMap::of($session, $this->processors, $stretch);
+        $map = SurveyMap::of($session, $this->processors, $range);
         $work = self::byChannel($map->missing($this->store, array_map(
             static fn (string $channel): string => $map->part($channel, Section::UpToFader)->id(),
-            $recordings,
+            $captures,
         )));
         $total = array_sum(array_map(self::weight(...), $work));
         $done = 0;

@@ -10,12 +10,12 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
+use Hafen\Session\AutomationCodec;
+use Hafen\Session\AutomationKind;
+use Hafen\Session\AutomationLane;
 use Hafen\Session\Channel;
 use Hafen\Session\Insert;
 use Hafen\Session\Inserts;
-use Hafen\Session\Lane;
-use Hafen\Session\LaneCodec;
-use Hafen\Session\LaneKind;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
 use Hafen\Session\TapPoint;
@@ -34,66 +34,66 @@ final readonly class SurveyMap
     private const FIGURES = 6;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
-    private function __construct(public array $parts, public Stretch $stretch)
+    private function __construct(public array $parts, public TimeRange $range)
     {
     }
 
-    public static function of(Session $session, ProcessorCatalogue $processors, ?Stretch $stretch = null): self
+    public static function of(Session $session, ProcessorCatalogue $processors, ?TimeRange $range = null): self
     {
-        $stretch ??= Stretch::all($session);
+        $range ??= TimeRange::all($session);
         $codec = new SessionCodec($processors);
         $routes = Routes::of($session);
         $alignment = Alignment::of($session, $processors);
         $audibility = Audibility::of($session);
-        $common = [$session->sampleRate, $session->tempo, $session->panLaw, $stretch->from, $stretch->to, $stretch->from === 0 ? 0.0 : $stretch->runIn];
-        $parts = $upKeys = $outKeys = $keysBehind = [];
+        $common = [$session->sampleRate, $session->tempo, $session->panLaw, $range->from, $range->to, $range->from === 0 ? 0.0 : $range->runIn];
+        $parts = $upHashes = $outHashes = $sidechainsBehind = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
             $heard = self::heard($codec->channelToArray($channel));
             // What inserts behind the fader listen to is heard from there on only.
-            $keysBehind[$id] = array_values(array_filter($routes->keysInto($id), static fn (Route $route): bool => self::isIn($route->insert, $channel->postInserts)));
+            $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => self::isIn($route->insert, $channel->postInserts)));
             $feeds = $behind = $needs = [];
-            foreach ([...$routes->into($id), ...$routes->keysInto($id)] as $route) {
-                $feed = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outKeys : $upKeys)[$route->from], $alignment->delay($route)];
-                if (in_array($route, $keysBehind[$id], true)) {
-                    $behind[$route->key()] = $feed;
+            foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
+                $feed = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outHashes : $upHashes)[$route->from], $alignment->delay($route)];
+                if (in_array($route, $sidechainsBehind[$id], true)) {
+                    $behind[$route->id()] = $feed;
                 } else {
-                    $feeds[$route->key()] = $feed;
+                    $feeds[$route->id()] = $feed;
                 }
-                $needs += self::recordings($route, $upKeys, $keysBehind);
+                $needs += self::captures($route, $upHashes, $sidechainsBehind);
             }
             ksort($feeds, SORT_STRING);
             ksort($behind, SORT_STRING);
-            $upKeys[$id] = self::hash([
+            $upHashes[$id] = self::hashOf([
                 $common, $channel->kind->value, $feeds, $alignment->arrival[$id],
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
-                ...self::lanes($channel, static fn (Lane $lane): bool => self::isAbout($lane, $channel->inserts)),
+                ...self::lanes($channel, static fn (AutomationLane $lane): bool => self::isAbout($lane, $channel->inserts)),
             ]);
-            $outKeys[$id] = self::hash([
-                $upKeys[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
+            $outHashes[$id] = self::hashOf([
+                $upHashes[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
-                ...self::lanes($channel, static fn (Lane $lane): bool => $lane->target->kind !== LaneKind::Send && ! self::isAbout($lane, $channel->inserts)),
+                ...self::lanes($channel, static fn (AutomationLane $lane): bool => $lane->target->kind !== AutomationKind::Send && ! self::isAbout($lane, $channel->inserts)),
             ]);
-            $taken = array_filter([...$routes->outOf($id), ...$routes->keysOutOf($id)], static fn (Route $route): bool => $route->tap === TapPoint::Source);
+            $taken = array_filter([...$routes->outOf($id), ...$routes->sidechainsOutOf($id)], static fn (Route $route): bool => $route->tap === TapPoint::Source);
             $needsBehind = [];
-            foreach ($keysBehind[$id] as $route) {
-                $needsBehind += self::recordings($route, $upKeys, $keysBehind);
+            foreach ($sidechainsBehind[$id] as $route) {
+                $needsBehind += self::captures($route, $upHashes, $sidechainsBehind);
             }
             // Both parts may be measured in one go, so that the first needs what the second does.
-            $up = new SurveyPart($id, Section::UpToFader, $upKeys[$id], array_values($needs),
+            $up = new SurveyPart($id, Section::UpToFader, $upHashes[$id], array_values($needs),
                 [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
-            $out = new SurveyPart($id, Section::FromFader, $outKeys[$id], [[$id, $upKeys[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
+            $out = new SurveyPart($id, Section::FromFader, $outHashes[$id], [[$id, $upHashes[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
             $parts += [$up->id() => $up, $out->id() => $out];
         }
 
-        return new self($parts, $stretch);
+        return new self($parts, $range);
     }
 
     /** The key of the whole: of two sessions that sound the same at every tap it is the same. */
-    public function key(): string
+    public function hash(): string
     {
-        return self::hash(array_map(static fn (SurveyPart $part): string => $part->key, $this->parts));
+        return self::hashOf(array_map(static fn (SurveyPart $part): string => $part->hash, $this->parts));
     }
 
     public function part(string $channel, Section $section): SurveyPart
@@ -105,24 +105,24 @@ final readonly class SurveyMap
      * The parts that are to be measured: those nobody has figures of, and those whose recording one of them needs and nobody
      * has any more.
      *
-     * @param  list<string>  $recordings  ids of parts whose recording before the fader is wanted as well
+     * @param  list<string>  $captures  ids of parts whose recording before the fader is wanted as well
      * @return array<string, SurveyPart> by their id, each after those it needs
      */
-    public function missing(SurveyStore $store, array $recordings = []): array
+    public function missing(SurveyStore $store, array $captures = []): array
     {
         $missing = $needed = [];
-        foreach ($recordings as $id) {
-            $needed[$this->parts[$id]->key][Tap::PRE_FADER] = Tap::PRE_FADER;
+        foreach ($captures as $id) {
+            $needed[$this->parts[$id]->hash][Tap::PRE_FADER] = Tap::PRE_FADER;
         }
         // Against the sound: whether a recording is needed is known only from what comes after.
         foreach (array_reverse($this->parts) as $id => $part) {
-            $lacks = array_filter($needed[$part->key] ?? [], static fn (string $stage): bool => ! $store->hasRecording($part->key, $stage));
-            if ($store->measures($part->key) !== null && $lacks === []) {
+            $lacks = array_filter($needed[$part->hash] ?? [], static fn (string $stage): bool => ! $store->hasCapture($part->hash, $stage));
+            if ($store->measures($part->hash) !== null && $lacks === []) {
                 continue;
             }
             $missing[$id] = $part;
-            foreach ($part->needs as [, $key, $stage]) {
-                $needed[$key][$stage] = $stage;
+            foreach ($part->needs as [, $hash, $stage]) {
+                $needed[$hash][$stage] = $stage;
             }
         }
 
@@ -132,8 +132,8 @@ final readonly class SurveyMap
     /** Whether all recordings a part needs are there. */
     public static function isReady(SurveyPart $part, SurveyStore $store): bool
     {
-        foreach ($part->needs as [, $key, $stage]) {
-            if (! $store->hasRecording($key, $stage)) {
+        foreach ($part->needs as [, $hash, $stage]) {
+            if (! $store->hasCapture($hash, $stage)) {
                 return false;
             }
         }
@@ -144,18 +144,18 @@ final readonly class SurveyMap
     /**
      * What a route needs recorded: the channel it comes from, and where it is taken behind the fader what inserts there listen to.
      *
-     * @param  array<string, string>  $upKeys  by channel
-     * @param  array<string, list<Route>>  $keysBehind  by channel
+     * @param  array<string, string>  $upHashes  by channel
+     * @param  array<string, list<Route>>  $sidechainsBehind  by channel
      * @return array<string, array{string, string, string}> channel id, key, stage
      */
-    private static function recordings(Route $route, array $upKeys, array $keysBehind): array
+    private static function captures(Route $route, array $upHashes, array $sidechainsBehind): array
     {
-        $needs = ["{$route->from}:pre" => [$route->from, $upKeys[$route->from], Tap::PRE_FADER]];
+        $needs = ["{$route->from}:pre" => [$route->from, $upHashes[$route->from], Tap::PRE_FADER]];
         if ($route->tap === TapPoint::Source) {
-            $needs["{$route->from}:source"] = [$route->from, $upKeys[$route->from], Tap::SOURCE];
+            $needs["{$route->from}:source"] = [$route->from, $upHashes[$route->from], Tap::SOURCE];
         }
-        foreach ($route->tap === TapPoint::PostFader ? $keysBehind[$route->from] : [] as $key) {
-            $needs += self::recordings($key, $upKeys, $keysBehind);
+        foreach ($route->tap === TapPoint::PostFader ? $sidechainsBehind[$route->from] : [] as $hash) {
+            $needs += self::captures($hash, $upHashes, $sidechainsBehind);
         }
 
         return $needs;
@@ -172,29 +172,29 @@ final readonly class SurveyMap
 
         $lane = $from?->lane("send:{$send->id}");
 
-        return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : LaneCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
+        return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
     }
 
     private static function isSilent(Route $route, Session $session): bool
     {
-        $isRidden = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
+        $isAutomated = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
 
-        return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isRidden));
+        return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isAutomated));
     }
 
     /**
-     * @param  callable(Lane): bool  $wanted
+     * @param  callable(AutomationLane): bool  $wanted
      * @return list<mixed> nothing where nothing moves
      */
     private static function lanes(Channel $channel, callable $wanted): array
     {
         $lanes = array_values(array_filter($channel->automation, $wanted));
 
-        return $lanes === [] ? [] : [LaneCodec::encode($lanes)];
+        return $lanes === [] ? [] : [AutomationCodec::encode($lanes)];
     }
 
     /** @param  list<Insert>  $row */
-    private static function isAbout(Lane $lane, array $row): bool
+    private static function isAbout(AutomationLane $lane, array $row): bool
     {
         return $lane->target->isOfInsert() && self::isIn($lane->target->part, $row);
     }
@@ -219,7 +219,7 @@ final readonly class SurveyMap
     }
 
     /** @param  array<array-key, mixed>  $content */
-    private static function hash(array $content): string
+    private static function hashOf(array $content): string
     {
         return hash('xxh128', serialize([self::FIGURES, $content]));
     }

@@ -8,7 +8,7 @@ namespace Hafen\Survey;
 final readonly class SurveyPart
 {
     /**
-     * @param  string  $key  hash of all that makes its sound: the same key, the same figures
+     * @param  string  $hash  hash of all that makes its sound: the same key, the same figures
      * @param  list<array{string, string, string}>  $needs  recordings: channel id, key, stage
      * @param  list<string>  $records  stages others take from
      * @param  int  $weight  how much work it is, about
@@ -16,7 +16,7 @@ final readonly class SurveyPart
     public function __construct(
         public string $channel,
         public Section $section,
-        public string $key,
+        public string $hash,
         public array $needs,
         public array $records,
         public int $weight,

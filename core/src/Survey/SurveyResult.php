@@ -29,7 +29,7 @@ final readonly class SurveyResult
      */
     private function __construct(
         public string $mainId,
-        public Stretch $stretch,
+        public TimeRange $range,
         public array $taps,
         public array $loads,
         public array $faults,
@@ -47,7 +47,7 @@ final readonly class SurveyResult
         $taps = $loads = $faults = $sources = $outputs = $unknown = [];
         $main = null;
         foreach ($map->parts as $id => $part) {
-            $measures = $store->measures($part->key);
+            $measures = $store->measures($part->hash);
             if ($measures === null) {
                 $unknown[] = (string) $id;
 
@@ -67,7 +67,7 @@ final readonly class SurveyResult
             $main ??= $measures->main;
         }
 
-        return new self($session->main()->id, $map->stretch, $taps, $loads, $faults, $sources, $outputs, self::low($session, $sources, $outputs), $main, $unknown);
+        return new self($session->main()->id, $map->range, $taps, $loads, $faults, $sources, $outputs, self::low($session, $sources, $outputs), $main, $unknown);
     }
 
     public function isWhole(): bool

@@ -10,22 +10,22 @@ use Hafen\Engine\Replay;
 interface SurveyStore
 {
     /** Null when nothing is known of the key. */
-    public function measures(string $key): ?PartMeasures;
+    public function measures(string $hash): ?PartMeasures;
 
     /** @throws SurveyStoreFull */
-    public function keep(string $key, PartMeasures $measures): void;
+    public function keep(string $hash, PartMeasures $measures): void;
 
-    public function hasRecording(string $key, string $stage): bool;
+    public function hasCapture(string $hash, string $stage): bool;
 
     /** Nobody sees the recording before it is closed. */
-    public function record(string $key, string $stage): Recorder;
+    public function capture(string $hash, string $stage): AudioCapture;
 
     /**
      * @param  int  $start  place the recording began at
      *
      * @throws SurveyStoreFull when it is no longer there
      */
-    public function replay(string $key, string $stage, int $start): Replay;
+    public function replay(string $hash, string $stage, int $start): Replay;
 
     /**
      * Takes away what was not used for longest until no more than so many bytes are left.

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 use Hafen\Audio\Samples;
-use Hafen\Engine\Strip;
+use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\MomentFinder;
 use Hafen\Metering\LowSpectrumMeter;
@@ -28,7 +28,7 @@ final class UpToFaderProbe
     private array $sums = [0.0, 0.0];
 
     public function __construct(
-        private readonly Strip $strip,
+        private readonly ChannelStrip $strip,
         Channel $channel,
         Session $session,
         private readonly Window $atSource,
@@ -42,19 +42,19 @@ final class UpToFaderProbe
     }
 
     /** Looks at the block the strip worked last. */
-    public function look(int $place): void
+    public function look(int $sourcePosition): void
     {
-        $source = $this->atSource->cut($this->strip->passing(Tap::SOURCE, 0), $place);
+        $source = $this->atSource->cut($this->strip->passing(Tap::SOURCE, 0), $sourcePosition);
         if ($source !== null) {
             $this->sums[0] += array_sum($source[0]->left);
             $this->sums[1] += array_sum($source[0]->right());
         }
-        $before = $this->beforeFader->cut($this->strip->passing(Tap::PRE_FADER, 0), $place);
+        $before = $this->beforeFader->cut($this->strip->passing(Tap::PRE_FADER, 0), $sourcePosition);
         if ($before !== null) {
             $picked = $this->low->measure($before[0]);
             $this->sketch->add($picked->mono ? $picked->left : Samples::mid($picked->left, $picked->right));
         }
-        $this->moments?->look($this->atSource->position($place), $this->atSource->from, $this->atSource->to);
+        $this->moments?->look($this->atSource->position($sourcePosition), $this->atSource->from, $this->atSource->to);
     }
 
     /** @param  list<ClippedClip>  $clipped */

@@ -182,7 +182,7 @@ it('checks a session, and fails where a note is severe', function (): void {
     expect($status)->toBe(1)->and($text)->toContain('severe       The limiter on Main stands after the fader')->toContain('information  Nothing comes to Spare');
     [$status, $json] = hafen('check', $this->document, '--json');
     $notes = json_decode($json, true);
-    expect($status)->toBe(1)->and($notes)->toHaveCount(2)->and($notes[0]['mend']['edit'])->toBe(['type' => 'move-insert', 'insert' => 'i9', 'channel' => 'main', 'row' => 'inserts']);
+    expect($status)->toBe(1)->and($notes)->toHaveCount(2)->and($notes[0]['fix']['edit'])->toBe(['type' => 'move-insert', 'insert' => 'i9', 'channel' => 'main', 'row' => 'inserts']);
 });
 
 it('checks the sound as well when it is asked to', function (): void {

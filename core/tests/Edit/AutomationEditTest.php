@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\AutomationPoint;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\InvalidDocument;
-use Hafen\Session\LanePoint;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
@@ -28,7 +28,7 @@ function lanesOf(Session $session, string $channel): array
 {
     $lanes = [];
     foreach ($session->channel($channel)->automation ?? [] as $lane) {
-        $lanes[$lane->target->text()] = array_map(static fn (LanePoint $point): array => [$point->at, $point->value], $lane->points);
+        $lanes[$lane->target->text()] = array_map(static fn (AutomationPoint $point): array => [$point->at, $point->value], $lane->points);
     }
 
     return $lanes;
@@ -37,7 +37,7 @@ function lanesOf(Session $session, string $channel): array
 /** @param  list<array{int, ?float}>  $points @return array<string, mixed> */
 function setLane(string $channel, string $target, array $points): array
 {
-    return ['type' => 'set-lane', 'channel' => $channel, 'target' => $target, 'points' => array_map(static fn (array $point): array => ['at' => $point[0], 'value' => $point[1]], $points)];
+    return ['type' => 'set-automation', 'channel' => $channel, 'target' => $target, 'points' => array_map(static fn (array $point): array => ['at' => $point[0], 'value' => $point[1]], $points)];
 }
 
 it('keeps lanes in the document, and takes them away with their last point', function (): void {
@@ -82,7 +82,7 @@ it('refuses what cannot move, or not there, with the field', function (array $ed
         edited(moving(), $edit);
         $this->fail('It was taken.');
     } catch (InvalidDocument $refusal) {
-        expect($refusal->place)->toBe($place);
+        expect($refusal->location)->toBe($place);
     }
 })->with([
     'no such insert' => [setLane('cello', 'mix:i9', [[0, 0.5]]), '/target'],

@@ -72,10 +72,10 @@ it('changes what it names and nothing else', function (array $edit, callable $se
     'swap in a row' => [['type' => 'swap-inserts', 'insert' => 'i1', 'with' => 'i3'], fn (Session $s) => rowOf($s, 'cello'), ['reverb', 'compressor', 'filter']],
     'swap across channels' => [['type' => 'swap-inserts', 'insert' => 'i1', 'with' => 'i4'], fn (Session $s) => [rowOf($s, 'cello'), rowOf($s, 'bass')], [['drive', 'compressor', 'reverb'], ['filter']]],
     'remove inserts' => [['type' => 'remove-inserts', 'inserts' => ['i1', 'i4']], fn (Session $s) => [rowOf($s, 'cello'), rowOf($s, 'bass')], [['compressor', 'reverb'], []]],
-    'bypass several' => [['type' => 'set-insert-on', 'inserts' => ['i1', 'i4'], 'on' => false], fn (Session $s) => [$s->place('i1')->insert->on, $s->place('i4')->insert->on, $s->place('i2')->insert->on], [false, false, true]],
-    'mix' => [['type' => 'set-mix', 'insert' => 'i3', 'mix' => 0.6], fn (Session $s) => $s->place('i3')->insert->mix, 0.6],
-    'parameter' => [['type' => 'set-parameter', 'insert' => 'i1', 'parameter' => 'frequency', 'value' => 120], fn (Session $s) => $s->place('i1')->insert->parameters, ['frequency' => 120.0]],
-    'all parameters' => [['type' => 'set-parameters', 'insert' => 'i1', 'parameters' => ['slope' => '24dB'], 'preset' => 'Steep'], fn (Session $s) => $s->place('i1')->insert->parameters, ['slope' => '24dB']],
+    'bypass several' => [['type' => 'set-insert-on', 'inserts' => ['i1', 'i4'], 'on' => false], fn (Session $s) => [$s->locate('i1')->insert->on, $s->locate('i4')->insert->on, $s->locate('i2')->insert->on], [false, false, true]],
+    'mix' => [['type' => 'set-mix', 'insert' => 'i3', 'mix' => 0.6], fn (Session $s) => $s->locate('i3')->insert->mix, 0.6],
+    'parameter' => [['type' => 'set-parameter', 'insert' => 'i1', 'parameter' => 'frequency', 'value' => 120], fn (Session $s) => $s->locate('i1')->insert->parameters, ['frequency' => 120.0]],
+    'all parameters' => [['type' => 'set-parameters', 'insert' => 'i1', 'parameters' => ['slope' => '24dB'], 'preset' => 'Steep'], fn (Session $s) => $s->locate('i1')->insert->parameters, ['slope' => '24dB']],
 ]);
 
 it('refuses and says what is allowed', function (array $edit, string $class, string $place, string $says): void {
@@ -83,7 +83,7 @@ it('refuses and says what is allowed', function (array $edit, string $class, str
         edited(twoTracks(), $edit);
         test()->fail('The edit was made.');
     } catch (Refusal $refusal) {
-        expect($refusal)->toBeInstanceOf($class)->and($refusal->place)->toBe($place)->and($refusal->getMessage())->toContain($says);
+        expect($refusal)->toBeInstanceOf($class)->and($refusal->location)->toBe($place)->and($refusal->getMessage())->toContain($says);
     }
 })->with([
     [['type' => 'paint'], InvalidDocument::class, '/type', 'Found "paint"'],

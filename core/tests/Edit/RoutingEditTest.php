@@ -61,7 +61,7 @@ function sendOf(Session $session, string $id): ?Send
 
 function splitOf(Session $session, string $id): Split
 {
-    $insert = $session->place($id)?->insert;
+    $insert = $session->locate($id)?->insert;
 
     return $insert instanceof Split ? $insert : throw new LogicException("{$id} is not a split");
 }
@@ -103,7 +103,7 @@ it('routes what it names and nothing else', function (array $edit, callable $see
     'remove sends' => [['type' => 'remove-sends', 'sends' => ['n1', 'n4']], fn (Session $s) => [array_column($s->channel('cello')->sends, 'id'), array_column($s->channel('drum')->sends, 'id')], [['n2'], ['n3']]],
     'copy a send' => [['type' => 'copy-sends', 'sends' => ['n1'], 'channels' => ['choir']], fn (Session $s) => $s->channel('choir')->sends, [new Send('n5', 'plate', -12.0)]],
     'copy all sends over what is there' => [['type' => 'copy-sends', 'sends' => ['n1', 'n2'], 'channels' => ['drum', 'choir']], fn (Session $s) => [$s->channel('drum')->sends, array_column($s->channel('choir')->sends, 'to')], [[new Send('n3', 'plate', -12.0), new Send('n4', 'cue', -3.0, TapPoint::PreFader)], ['plate', 'cue']]],
-    'a block of sends' => [['type' => 'put-sends', 'cells' => [['channel' => 'cello', 'to' => 'plate', 'gain' => -20], ['channel' => 'choir', 'to' => 'plate', 'gain' => -20], ['channel' => 'choir', 'to' => 'cue', 'gain' => null, 'pan' => 0.5, 'on' => false]]], fn (Session $s) => [sendOf($s, 'n1'), $s->channel('choir')->sends], [new Send('n1', 'plate', -20.0), [new Send('n5', 'plate', -20.0), new Send('n6', 'cue', null, TapPoint::PreFader, false, 0.5)]]],
+    'a block of sends' => [['type' => 'put-sends', 'sends' => [['channel' => 'cello', 'to' => 'plate', 'gain' => -20], ['channel' => 'choir', 'to' => 'plate', 'gain' => -20], ['channel' => 'choir', 'to' => 'cue', 'gain' => null, 'pan' => 0.5, 'on' => false]]], fn (Session $s) => [sendOf($s, 'n1'), $s->channel('choir')->sends], [new Send('n1', 'plate', -20.0), [new Send('n5', 'plate', -20.0), new Send('n6', 'cue', null, TapPoint::PreFader, false, 0.5)]]],
     'to a new return' => [['type' => 'send-to-new-return', 'channels' => ['cello', 'choir'], 'processor' => 'reverb', 'name' => 'Hall'], fn (Session $s) => [$s->channel('hall')->inserts[0]->mix, $s->channel('hall')->soloSafe, $s->channel('choir')->sendTo('hall')?->gain, $s->channel('choir')->sendTo('hall')?->tap], [1.0, true, -12.0, TapPoint::PostFader]],
     'a second return of the same name' => [['type' => 'send-to-new-return', 'channels' => ['cello'], 'processor' => 'reverb', 'name' => 'Plate'], fn (Session $s) => [$s->channel('plate-2')->name, $s->channel('plate-2')->inserts[0]->processor], ['Plate 2', 'reverb']],
     'group the selection' => [['type' => 'group-channels', 'channels' => ['cello', 'choir'], 'name' => 'Strings'], fn (Session $s) => [$s->channel('cello')->output, $s->channel('choir')->output, $s->channel('strings')->output, $s->channel('cello')->fader], ['strings', 'strings', 'main', -4.0]],
@@ -138,7 +138,7 @@ it('routes what it names and nothing else', function (array $edit, callable $see
     'add to a branch' => [['type' => 'add-insert', 'channels' => ['drum'], 'processor' => 'gain', 'branch' => 'b1'], fn (Session $s) => namesIn($s->branch('b1')->branch->inserts), ['gain']],
     'a reverb on a return is whole' => [['type' => 'add-insert', 'channels' => ['wash'], 'processor' => 'reverb'], fn (Session $s) => $s->channel('wash')->inserts[0]->mix, 1.0],
     'remove a split and what is in it' => [['type' => 'remove-inserts', 'inserts' => ['s1', 'i4']], fn (Session $s) => namesIn($s->channel('drum')->inserts), ['parametric-eq', 'filter']],
-    'bypass in a branch' => [['type' => 'set-insert-on', 'inserts' => ['i4', 's1'], 'on' => false], fn (Session $s) => [$s->place('i4')->insert->isOn(), $s->place('s1')->insert->isOn()], [false, false]],
+    'bypass in a branch' => [['type' => 'set-insert-on', 'inserts' => ['i4', 's1'], 'on' => false], fn (Session $s) => [$s->locate('i4')->insert->isOn(), $s->locate('s1')->insert->isOn()], [false, false]],
 ]);
 
 it('refuses what the rules of routing forbid, and says why', function (array $edit, string $place, string $says): void {
@@ -146,13 +146,13 @@ it('refuses what the rules of routing forbid, and says why', function (array $ed
         edited(harbour(), $edit);
         test()->fail('The edit was made.');
     } catch (Refusal $refusal) {
-        expect($refusal->place)->toBe($place)->and($refusal->getMessage())->toContain($says);
+        expect($refusal->location)->toBe($place)->and($refusal->getMessage())->toContain($says);
     }
 })->with([
     'a loop of sends' => [['type' => 'add-send', 'channels' => ['wash'], 'to' => 'plate'], 'loop', 'Plate -> Wash -> Plate'],
     'a loop of outputs' => [['type' => 'set-output', 'channels' => ['wash'], 'output' => 'plate'], 'loop', 'Plate -> Wash -> Plate'],
     'a return into itself' => [['type' => 'add-send', 'channels' => ['plate'], 'to' => 'plate'], 'loop', 'Plate -> Plate'],
-    'a loop in a block' => [['type' => 'put-sends', 'cells' => [['channel' => 'cello', 'to' => 'plate', 'gain' => -3], ['channel' => 'wash', 'to' => 'plate']]], 'loop', 'Plate -> Wash -> Plate'],
+    'a loop in a block' => [['type' => 'put-sends', 'sends' => [['channel' => 'cello', 'to' => 'plate', 'gain' => -3], ['channel' => 'wash', 'to' => 'plate']]], 'loop', 'Plate -> Wash -> Plate'],
     'a loop by copying' => [['type' => 'copy-sends', 'sends' => ['n1'], 'channels' => ['wash']], 'loop', 'Plate -> Wash -> Plate'],
     'a loop through a tap' => [['type' => 'set-source', 'channel' => 'spare', 'source' => ['type' => 'tap', 'channel' => 'main', 'tap' => 'source']], 'loop', 'Spare -> Main -> Spare'],
     'a send to the main' => [['type' => 'add-send', 'channels' => ['cello'], 'to' => 'main'], 'send', 'Sends go to returns, cues and groups'],
@@ -214,7 +214,7 @@ it('makes a cue that sounds as the tracks in the main do, and leaves it alone af
 
 it('leaves out of a cue what takes its sound from there or listens to it', function (): void {
     $session = edited(harbour(), ['type' => 'add-channel', 'name' => 'Overdub', 'tap' => ['channel' => 'cue', 'tap' => 'post-fader']]);
-    $session = edited($session, ['type' => 'set-key', 'insert' => 'i2', 'key' => ['channel' => 'spare', 'tap' => 'source']]);
+    $session = edited($session, ['type' => 'set-sidechain', 'insert' => 'i2', 'sidechain' => ['channel' => 'spare', 'tap' => 'source']]);
     $after = edited($session, ['type' => 'copy-mix-to-cue', 'cue' => 'cue']);
     expect($after->channel('overdub')->sendTo('cue'))->toBeNull()
         ->and($after->channel('cello')->sendTo('cue')?->gain)->toBe(-4.0)

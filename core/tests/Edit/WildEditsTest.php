@@ -66,7 +66,7 @@ it('makes no document that cannot be opened and played', function (int $seed): v
             continue;
         }
         expect(is_finite(array_sum($sound->left)))->toBeTrue($json);
-        foreach ([...$engine->tapKeys(), ...$engine->loadKeys()] as $key) {
+        foreach ([...$engine->tapIds(), ...$engine->loadIds()] as $key) {
             expect($key)->toBeString();
         }
     }

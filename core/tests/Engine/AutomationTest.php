@@ -6,12 +6,12 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Scale;
+use Hafen\Session\AutomationCurve;
+use Hafen\Session\AutomationLane;
+use Hafen\Session\AutomationPoint;
+use Hafen\Session\AutomationTarget;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\FaderScale;
-use Hafen\Session\Lane;
-use Hafen\Session\LaneCurve;
-use Hafen\Session\LanePoint;
-use Hafen\Session\LaneTarget;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\Width;
@@ -24,18 +24,18 @@ use Hafen\Tests\Support\Signal;
 require_once __DIR__.'/../Support/edited.php';
 
 /** @param  list<array{int, ?float, 2?: float}>  $points */
-function laneOf(string $target, array $points): Lane
+function laneOf(string $target, array $points): AutomationLane
 {
-    $parsed = LaneTarget::fromString($target);
+    $parsed = AutomationTarget::fromString($target);
     assert($parsed !== null);
 
-    return new Lane($parsed, array_map(static fn (array $point): LanePoint => new LanePoint($point[0], $point[1], $point[2] ?? 0.0), $points));
+    return new AutomationLane($parsed, array_map(static fn (array $point): AutomationPoint => new AutomationPoint($point[0], $point[1], $point[2] ?? 0.0), $points));
 }
 
 const STEADY = 24000;
 
 /** A steady signal of one on a stereo channel, so that what comes out is the gain itself. */
-function steady(Lane ...$lanes): Session
+function steady(AutomationLane ...$lanes): Session
 {
     return Mix::session([
         Mix::track('one', [Mix::insert('i1', 'gain'), Mix::insert('i2', 'limiter', ['look-ahead' => '5ms'], on: false)], Width::Stereo, STEADY)
@@ -51,17 +51,17 @@ function steadySound(): MemoryLibrary
 }
 
 it('goes along the travel of what it moves, straight or bent, and holds before and after', function (): void {
-    $fader = new LaneCurve(laneOf('fader', [[100, -12.0], [300, 0.0], [500, null]]));
+    $fader = new AutomationCurve(laneOf('fader', [[100, -12.0], [300, 0.0], [500, null]]));
     $half = FaderScale::gainAt(0.5 * (FaderScale::travelAt(-12.0) + FaderScale::travelAt(0.0)));
     expect($fader->at(0))->toBe(-12.0)->and($fader->at(100))->toEqualWithDelta(-12.0, 1e-9)->and($fader->at(200))->toEqualWithDelta($half, 1e-9)
         ->and($fader->at(300))->toEqualWithDelta(0.0, 1e-9)->and($fader->at(400))->toBeLessThan(-8.0)->and($fader->at(500))->toBeNull()->and($fader->at(9999))->toBeNull()
         ->and($fader->at(150))->toBeLessThan($half);
-    $bent = static fn (float $curve): float => (float) (new LaneCurve(laneOf('pan', [[0, 0.0, $curve], [100, 1.0]])))->at(50);
+    $bent = static fn (float $curve): float => (float) (new AutomationCurve(laneOf('pan', [[0, 0.0, $curve], [100, 1.0]])))->at(50);
     // (e^2 - 1) / (e^4 - 1), and what is left of one.
     expect($bent(0.0))->toBe(0.5)->and($bent(1.0))->toEqualWithDelta(0.119203, 1e-6)->and($bent(-1.0))->toEqualWithDelta(0.880797, 1e-6);
-    $frequency = new LaneCurve(laneOf('parameter:i1:frequency', [[0, 100.0], [100, 10000.0]]), Scale::Logarithmic);
+    $frequency = new AutomationCurve(laneOf('parameter:i1:frequency', [[0, 100.0], [100, 10000.0]]), Scale::Logarithmic);
     expect($frequency->at(50))->toEqualWithDelta(1000.0, 1e-6);
-    $mute = new LaneCurve(laneOf('mute', [[10, 0.0], [20, 1.0], [30, 0.0]]));
+    $mute = new AutomationCurve(laneOf('mute', [[10, 0.0], [20, 1.0], [30, 0.0]]));
     expect(array_map($mute->at(...), [0, 15, 20, 29, 30, 99]))->toBe([0.0, 0.0, 1.0, 1.0, 0.0, 0.0]);
 });
 
@@ -71,7 +71,7 @@ it('does to the sound what the lane says, at its place in spite of latency', fun
         expect($mix->left[$at])->toEqualWithDelta(0.5 * $left($at), 2e-3)->and($mix->right()[$at])->toEqualWithDelta(0.5 * $right($at), 2e-3);
     }
 })->with(function (): array {
-    $ramp = static fn (array $points, string $target): Closure => static fn (int $at): float => Decibel::toGain((new LaneCurve(laneOf($target, $points)))->at($at));
+    $ramp = static fn (array $points, string $target): Closure => static fn (int $at): float => Decibel::toGain((new AutomationCurve(laneOf($target, $points)))->at($at));
     $fade = [[4800, null], [9600, 0.0], [14400, 0.0, -0.5], [19200, -20.0]];
     $share = static fn (int $at): float => max(0.0, min(1.0, ($at - 4800) / 14400));
 
@@ -130,10 +130,10 @@ it('is measured again only where a lane is heard, and found the same in parts', 
     Mix::survey($session, steadySound(), $store);
     $missing = static fn (array $edit): array => array_keys(SurveyMap::of(edited($session, $edit), ProcessorCatalogue::standard())->missing($store));
     $points = [['at' => 0, 'value' => 0.0], ['at' => 9600, 'value' => -20.0]];
-    expect($missing(['type' => 'set-lane', 'channel' => 'one', 'target' => 'fader', 'points' => $points]))->toBe(['one:from-fader', 'return:up-to-fader', 'return:from-fader', 'main:up-to-fader', 'main:from-fader'])
-        ->and($missing(['type' => 'set-lane', 'channel' => 'one', 'target' => 'send:n1', 'points' => $points]))->toBe(['return:up-to-fader', 'return:from-fader'])
-        ->and($missing(['type' => 'set-lane', 'channel' => 'one', 'target' => 'parameter:i1:gain', 'points' => [['at' => 5, 'value' => -3.0]]]))->toContain('one:up-to-fader');
-    $ridden = edited($session, ['type' => 'set-lane', 'channel' => 'one', 'target' => 'fader', 'points' => $points]);
-    $sound = Mix::render($ridden, steadySound(), tap: 'return:post-fader');
-    expect(Mix::survey($ridden, steadySound(), $store)->taps['return:post-fader']->peak)->toEqualWithDelta(Signal::peak($sound->left), 1e-12);
+    expect($missing(['type' => 'set-automation', 'channel' => 'one', 'target' => 'fader', 'points' => $points]))->toBe(['one:from-fader', 'return:up-to-fader', 'return:from-fader', 'main:up-to-fader', 'main:from-fader'])
+        ->and($missing(['type' => 'set-automation', 'channel' => 'one', 'target' => 'send:n1', 'points' => $points]))->toBe(['return:up-to-fader', 'return:from-fader'])
+        ->and($missing(['type' => 'set-automation', 'channel' => 'one', 'target' => 'parameter:i1:gain', 'points' => [['at' => 5, 'value' => -3.0]]]))->toContain('one:up-to-fader');
+    $automated = edited($session, ['type' => 'set-automation', 'channel' => 'one', 'target' => 'fader', 'points' => $points]);
+    $sound = Mix::render($automated, steadySound(), tap: 'return:post-fader');
+    expect(Mix::survey($automated, steadySound(), $store)->taps['return:post-fader']->peak)->toEqualWithDelta(Signal::peak($sound->left), 1e-12);
 });

@@ -259,7 +259,7 @@ it('measures every tap and every processor', function (): void {
     $engine->start(0);
     Mix::take($engine, 24000);
     $readings = $engine->readings();
-    expect(array_keys($readings))->toBe($engine->tapKeys())
+    expect(array_keys($readings))->toBe($engine->tapIds())
         ->and($readings['a:source']->peakLevel())->toEqualWithDelta(0.0, 0.001)
         // RMS of a full-scale sine: -3.01 dB without the AES17 reference (AES17).
         ->and($readings['a:source']->rmsLevel())->toEqualWithDelta(-3.01, 0.01)
@@ -268,7 +268,7 @@ it('measures every tap and every processor', function (): void {
         ->and($readings['a:source']->overs)->toBe(0)
         ->and($readings['a:insert:i2']->gainReduction)->toBeGreaterThan(10.0);
     $loads = $engine->loads();
-    expect(array_keys($loads))->toBe($engine->loadKeys())->and($loads['a:insert:i2'])->toBeGreaterThan(0.0)->and($loads['a'])->toBeGreaterThan($loads['a:insert:i2']);
+    expect(array_keys($loads))->toBe($engine->loadIds())->and($loads['a:insert:i2'])->toBeGreaterThan(0.0)->and($loads['a'])->toBeGreaterThan($loads['a:insert:i2']);
 });
 
 it('refuses to listen where there is no tap', function (): void {

@@ -62,7 +62,7 @@ it('moves every number it has by a lane, the same in blocks of any length, and s
     expect(count($numbers) === 0)->toBe(in_array($id, ['polarity', 'channels'], true));
     // Sliders of a kind are one like the other.
     foreach (array_slice(array_values($numbers), 0, 8) as $parameter) {
-        $session = edited(throughOne($id, Signal::busy($id), $length), ['type' => 'set-lane', 'channel' => 'one', 'target' => "parameter:i1:{$parameter->id}", 'points' => [
+        $session = edited(throughOne($id, Signal::busy($id), $length), ['type' => 'set-automation', 'channel' => 'one', 'target' => "parameter:i1:{$parameter->id}", 'points' => [
             ['at' => 0, 'value' => $parameter->min], ['at' => 5000, 'value' => $parameter->max], ['at' => 8000, 'value' => $parameter->default],
         ]]);
         $whole = Mix::render($session, $library, 512);

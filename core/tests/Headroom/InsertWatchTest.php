@@ -94,7 +94,7 @@ function watchedFor(InsertWatch $watch, Session $session, MemoryLibrary $library
     for ($i = 0; $i < $blocks; ++$i) {
         $engine->next();
         $seen = $engine->watched();
-        [$before, $after] = array_map(static fn (Tap $tap): Block => $seen[$tap->key()], $watch->taps());
+        [$before, $after] = array_map(static fn (Tap $tap): Block => $seen[$tap->id()], $watch->taps());
         $watch->look($before, $after);
     }
 

@@ -72,7 +72,7 @@ it('shares out the energy that enters the main, by band, and through amounts tha
         Mix::track('mud', [], Width::Stereo),
         // Only by its send, which is open for half of the time.
         Mix::track('high', [], Width::Stereo)->withOutput('none')->withSends([new Send('n1', 'room')])->withAutomation([
-            new Hafen\Session\Lane(Hafen\Session\LaneTarget::fromString('send:n1'), [new Hafen\Session\LanePoint(23999, 0.0), new Hafen\Session\LanePoint(24000, null)]),
+            new Hafen\Session\AutomationLane(Hafen\Session\AutomationTarget::fromString('send:n1'), [new Hafen\Session\AutomationPoint(23999, 0.0), new Hafen\Session\AutomationPoint(24000, null)]),
         ]),
         Mix::bus('room', ChannelKind::Return),
     ]);

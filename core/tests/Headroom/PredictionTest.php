@@ -118,7 +118,7 @@ it('says what a level-dependent insert is fed otherwise, and has it do what it d
 it('takes for the level of an insert that of what it listens to', function (): void {
     $sound = static fn (int $seed): array => Signal::noise(9600, $seed, 0.8);
     $session = Mix::session([
-        Mix::track('bass', [Mix::insert('i1', 'compressor', ['threshold' => -30.0])->withKey(new Hafen\Session\TapSource('drum', TapPoint::Source))], length: 9600),
+        Mix::track('bass', [Mix::insert('i1', 'compressor', ['threshold' => -30.0])->withSidechain(new Hafen\Session\TapSource('drum', TapPoint::Source))], length: 9600),
         Mix::track('drum', length: 9600),
     ], length: 9600);
     $library = new MemoryLibrary(['bass' => [$sound(1)], 'drum' => [$sound(2)]]);

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Hafen\Pilot\Note;
+use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Pilot\Severity;
 use Hafen\Session\Branch;
@@ -31,23 +31,23 @@ function quietSession(): Session
     ], [Mix::insert('i4', 'compressor'), Mix::insert('i5', 'limiter')]);
 }
 
-/** @return list<Note> */
+/** @return list<Advice> */
 function pilotNotes(Session $session): array
 {
-    return Pilot::standard()->notes($session, Mix::processors());
+    return Pilot::standard()->advice($session, Mix::processors());
 }
 
 it('has nothing to say where there is nothing', function (): void {
-    expect(array_map(static fn (Note $note): string => $note->text, pilotNotes(quietSession())))->toBe([]);
+    expect(array_map(static fn (Advice $note): string => $note->text, pilotNotes(quietSession())))->toBe([]);
 });
 
 it('notes one thing, says it in a sentence, mends it, and stays quiet at what is near', function (array $edit, string $id, Severity $severity, string $says, ?array $near): void {
     $notes = pilotNotes(edited(quietSession(), $edit));
-    expect(array_map(static fn (Note $note): string => $note->id(), $notes))->toBe([$id])
+    expect(array_map(static fn (Advice $note): string => $note->id(), $notes))->toBe([$id])
         ->and($notes[0]->severity)->toBe($severity)
         ->and($notes[0]->text)->toContain($says)->toEndWith('.');
-    if ($notes[0]->mend !== null) {
-        expect(pilotNotes(edited(edited(quietSession(), $edit), $notes[0]->mend->edit)))->toBe([]);
+    if ($notes[0]->fix !== null) {
+        expect(pilotNotes(edited(edited(quietSession(), $edit), $notes[0]->fix->edit)))->toBe([]);
     }
     if ($near !== null) {
         expect(pilotNotes(edited(quietSession(), $near)))->toBe([]);
@@ -73,36 +73,36 @@ it('looks a large session over, whatever it holds, and puts the severe first', f
     foreach (range(1, 20) as $seed) {
         [$session] = Hafen\Tests\Support\RandomRouting::make($seed);
         $notes = pilotNotes($session);
-        $ranks = array_map(static fn (Note $note): int => $note->severity->rank(), $notes);
+        $ranks = array_map(static fn (Advice $note): int => $note->severity->rank(), $notes);
         $sorted = $ranks;
         sort($sorted);
         expect($ranks)->toBe($sorted)
-            ->and(count(array_unique(array_map(static fn (Note $note): string => $note->id(), $notes))))->toBe(count($notes));
+            ->and(count(array_unique(array_map(static fn (Advice $note): string => $note->id(), $notes))))->toBe(count($notes));
     }
 });
 
 it('gives mends the edit codec takes, each of which takes its note away', function (): void {
-    $mended = 0;
+    $fixed = 0;
     foreach (range(1, 20) as $seed) {
         [$session] = Hafen\Tests\Support\RandomRouting::make($seed, 20);
         foreach (pilotNotes($session) as $note) {
-            if ($note->mend !== null) {
-                $ids = array_map(static fn (Note $left): string => $left->id(), pilotNotes(edited($session, $note->mend->edit)));
+            if ($note->fix !== null) {
+                $ids = array_map(static fn (Advice $left): string => $left->id(), pilotNotes(edited($session, $note->fix->edit)));
                 expect($ids)->not->toContain($note->id());
-                ++$mended;
+                ++$fixed;
             }
         }
     }
-    expect($mended)->toBeGreaterThan(20);
+    expect($fixed)->toBeGreaterThan(20);
 });
 
 /**
  * @param  array<string, list<list<float>>>  $files
- * @return list<Note> with what a survey tells
+ * @return list<Advice> with what a survey tells
  */
 function surveyedNotes(Session $session, array $files): array
 {
-    return Pilot::standard()->notes($session, Mix::processors(), Mix::survey($session, new MemoryLibrary($files)));
+    return Pilot::standard()->advice($session, Mix::processors(), Mix::survey($session, new MemoryLibrary($files)));
 }
 
 /** A tone that fades, so that a channel sounds and nothing is clipped. @return list<float> */
@@ -113,15 +113,15 @@ function fadingTone(float $height, float $offset = 0.0, float $phase = 0.0): arr
 
 it('notes what only the sound tells, mends it, and stays quiet at what is near', function (Session $session, array $files, string $id, Severity $severity, string $says, Session $near, array $nearFiles): void {
     $notes = surveyedNotes($session, $files);
-    expect(array_map(static fn (Note $note): string => $note->id(), $notes))->toBe([$id])
+    expect(array_map(static fn (Advice $note): string => $note->id(), $notes))->toBe([$id])
         ->and($notes[0]->severity)->toBe($severity)
         ->and($notes[0]->text)->toContain($says)->toEndWith('.');
-    if ($notes[0]->mend !== null) {
-        $mended = array_map(static fn (Note $note): string => $note->id(), surveyedNotes(edited($session, $notes[0]->mend->edit), $files));
-        expect($mended)->not->toContain($id);
+    if ($notes[0]->fix !== null) {
+        $fixed = array_map(static fn (Advice $note): string => $note->id(), surveyedNotes(edited($session, $notes[0]->fix->edit), $files));
+        expect($fixed)->not->toContain($id);
     }
-    expect(array_map(static fn (Note $note): string => $note->id(), surveyedNotes($near, $nearFiles)))->toBe([])
-        ->and(array_map(static fn (Note $note): string => $note->id(), pilotNotes($session)))->not->toContain($id);
+    expect(array_map(static fn (Advice $note): string => $note->id(), surveyedNotes($near, $nearFiles)))->toBe([])
+        ->and(array_map(static fn (Advice $note): string => $note->id(), pilotNotes($session)))->not->toContain($id);
 })->with(function (): array {
     $track = static fn (string $id, array $inserts = [], Width $width = Width::Stereo): Channel => Mix::track($id, $inserts, $width, 19200);
     $session = static fn (Channel ...$channels): Session => Mix::session(array_values($channels), length: 19200);
@@ -149,7 +149,7 @@ it('notes what only the sound tells, mends it, and stays quiet at what is near',
 });
 
 it('notes a level that counts twice when it is printed', function (): void {
-    $printed = static fn (float $fader, TapPoint $tap): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes(Mix::session([
+    $printed = static fn (float $fader, TapPoint $tap): array => array_map(static fn (Advice $note): string => $note->id(), pilotNotes(Mix::session([
         Mix::track('cello')->withFader(-7.0),
         Mix::track('print')->withSource(new TapSource('cello', $tap))->withFader($fader),
     ])));
@@ -161,22 +161,22 @@ it('notes a level that counts twice when it is printed', function (): void {
 it('notes a fade in front of a limiter, not one behind it', function (): void {
     $fade = ['type' => 'fade', 'channels' => ['main'], 'direction' => 'out', 'from' => 10, 'to' => 48000];
     $after = ['type' => 'move-insert', 'insert' => 'i5', 'channel' => 'main', 'row' => 'postInserts'];
-    $ids = static fn (Session $session): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes($session));
+    $ids = static fn (Session $session): array => array_map(static fn (Advice $note): string => $note->id(), pilotNotes($session));
     expect($ids(edited(quietSession(), $fade)))->toBe([])
         ->and($ids(edited(edited(quietSession(), $after), $fade)))->toContain('fade-into-limiter:main:i5');
     $trim = edited(quietSession(), ['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'gain', 'at' => 0]);
-    $lane = static fn (float $to): array => ['type' => 'set-lane', 'channel' => 'main', 'target' => 'parameter:'.$trim->main()->inserts[0]->id().':gain', 'points' => [['at' => 0, 'value' => 0], ['at' => 9, 'value' => $to]]];
+    $lane = static fn (float $to): array => ['type' => 'set-automation', 'channel' => 'main', 'target' => 'parameter:'.$trim->main()->inserts[0]->id().':gain', 'points' => [['at' => 0, 'value' => 0], ['at' => 9, 'value' => $to]]];
     expect($ids(edited($trim, $lane(-60.0))))->toContain('fade-into-limiter:main:'.$trim->main()->inserts[0]->id())
         ->and($ids(edited($trim, $lane(0.0))))->toBe([]);
 });
 
 it('offers another order where an effect works against another', function (array $row, ?string $note, array $better): void {
     $session = Mix::session([Mix::track('guitar', array_map(static fn (string $processor, int $i) => Mix::insert("i{$i}", $processor), $row, array_keys($row)))]);
-    $found = array_values(array_filter(pilotNotes($session), static fn (Note $one): bool => in_array($one->check, ['ambience-into-drive', 'pitch-correction-too-late', 'gate-too-late'], true)));
-    expect(array_map(static fn (Note $one): string => $one->id(), $found))->toBe($note === null ? [] : [$note]);
+    $found = array_values(array_filter(pilotNotes($session), static fn (Advice $one): bool => in_array($one->check, ['ambience-into-drive', 'pitch-correction-too-late', 'gate-too-late'], true)));
+    expect(array_map(static fn (Advice $one): string => $one->id(), $found))->toBe($note === null ? [] : [$note]);
     if ($note !== null) {
-        $mended = edited($session, $found[0]->mend->edit);
-        expect(array_map(static fn ($insert): string => $insert->processor, $mended->channel('guitar')->inserts))->toBe($better);
+        $fixed = edited($session, $found[0]->fix->edit);
+        expect(array_map(static fn ($insert): string => $insert->processor, $fixed->channel('guitar')->inserts))->toBe($better);
     }
 })->with([
     [['hall', 'drive', 'amplifier'], 'ambience-into-drive:guitar:i0', ['drive', 'amplifier', 'hall']],
@@ -189,10 +189,10 @@ it('offers another order where an effect works against another', function (array
 
 it('notes a drive turned up far in front of one that is not', function (array $row, array $found): void {
     $session = Mix::session([Mix::track('guitar', array_map(static fn (array $insert, int $i) => Mix::insert("i{$i}", $insert[0], isset($insert[1]) ? ['drive' => $insert[1]] : [], on: $insert[2] ?? true), $row, array_keys($row)))]);
-    $notes = array_values(array_filter(pilotNotes($session), static fn (Note $note): bool => $note->check === 'high-gain-first'));
-    expect(array_map(static fn (Note $note): ?string => $note->part, $notes))->toBe($found);
+    $notes = array_values(array_filter(pilotNotes($session), static fn (Advice $note): bool => $note->check === 'high-gain-first'));
+    expect(array_map(static fn (Advice $note): ?string => $note->part, $notes))->toBe($found);
     foreach ($notes as $note) {
-        expect(array_filter(pilotNotes(edited($session, $note->mend->edit)), static fn (Note $one): bool => $one->check === 'high-gain-first'))->toBe([]);
+        expect(array_filter(pilotNotes(edited($session, $note->fix->edit)), static fn (Advice $one): bool => $one->check === 'high-gain-first'))->toBe([]);
     }
 })->with([
     'hot first' => [[['drive', 20.0], ['tube-stage', 6.0]], ['i0']],
@@ -205,12 +205,12 @@ it('notes a drive turned up far in front of one that is not', function (array $r
 
 it('notes an effect whose recording is not there', function (array $parameters, bool $on, array $texts): void {
     $session = Mix::session([Mix::track('voice', [Mix::insert('i1', 'convolution', $parameters, 0.3, $on)])]);
-    $recordings = new Hafen\Engine\LibraryRecordings(new MemoryLibrary(['clap' => [[1.0]], 'voice' => [[0.0]]]));
-    $notes = Pilot::standard()->notes($session, Mix::processors(), null, $recordings);
-    expect(array_map(static fn (Note $note): string => $note->text, $notes))->toBe($texts)
+    $recordings = new Hafen\Engine\LibraryAudioFiles(new MemoryLibrary(['clap' => [[1.0]], 'voice' => [[0.0]]]));
+    $notes = Pilot::standard()->advice($session, Mix::processors(), null, $recordings);
+    expect(array_map(static fn (Advice $note): string => $note->text, $notes))->toBe($texts)
         ->and(pilotNotes($session))->toBe([]);
     foreach ($notes as $note) {
-        expect(Pilot::standard()->notes(edited($session, $note->mend->edit), Mix::processors(), null, $recordings))->toBe([]);
+        expect(Pilot::standard()->advice(edited($session, $note->fix->edit), Mix::processors(), null, $recordings))->toBe([]);
     }
 })->with([
     'gone' => [['response' => 'own', 'recording' => 'knock'], true, ['Convolution reverb on Voice cannot find its recording: the sound goes through as it is. Choose it again.']],
@@ -221,12 +221,12 @@ it('notes an effect whose recording is not there', function (array $parameters, 
 ]);
 
 it('notes a moving sound into two drives, not into one', function (): void {
-    $ids = static fn (string ...$row): array => array_map(static fn (Note $note): string => $note->id(), pilotNotes(Mix::session([
+    $ids = static fn (string ...$row): array => array_map(static fn (Advice $note): string => $note->id(), pilotNotes(Mix::session([
         Mix::track('guitar', array_map(static fn (string $processor, int $i) => Mix::insert("i{$i}", $processor), $row, array_keys($row))),
     ])));
     expect($ids('chorus', 'drive', 'drive'))->toBe(['drives-after-movement:guitar:i0'])
         ->and($ids('chorus', 'drive'))->toBe([])
         ->and($ids('drive', 'chorus', 'drive'))->toBe([]);
     $session = Mix::session([Mix::track('guitar', [Mix::insert('i0', 'chorus'), Mix::insert('i1', 'drive'), Mix::insert('i2', 'drive')])]);
-    expect(pilotNotes(edited($session, pilotNotes($session)[0]->mend->edit)))->toBe([]);
+    expect(pilotNotes(edited($session, pilotNotes($session)[0]->fix->edit)))->toBe([]);
 });

@@ -38,7 +38,7 @@ it('names what is wrong in a file of presets', function (string $json, string $p
     try {
         presetCodec()->decode($json);
     } catch (InvalidDocument $refusal) {
-        expect($refusal->place)->toBe($pointer);
+        expect($refusal->location)->toBe($pointer);
 
         return;
     }

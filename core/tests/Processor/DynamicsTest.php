@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Processor\Keyed;
+use Hafen\Processor\TakesSidechain;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 
@@ -37,13 +37,13 @@ it('stays open between opening and closing, and for the time it holds', function
 it('lets the key decide', function (string $id, array $parameters): void {
     // Pumping: the sound stays as it is, the key comes and goes.
     $processor = Signal::processor($id, $parameters);
-    expect($processor)->toBeInstanceOf(Keyed::class);
+    expect($processor)->toBeInstanceOf(TakesSidechain::class);
     $steady = array_fill(0, 4800, 0.1);
     $levels = [];
     foreach ([0.0, 1.0] as $key) {
         for ($i = 0; $i < 4; ++$i) {
             $block = Block::mono($steady);
-            $processor->key(Block::mono(array_fill(0, 4800, $key)));
+            $processor->sidechain(Block::mono(array_fill(0, 4800, $key)));
             $processor->process($block);
         }
         $levels[] = abs($block->left[4700]);

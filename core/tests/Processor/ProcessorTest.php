@@ -59,7 +59,7 @@ it('stays finite at both ends of every parameter, with noise, a square, silence 
             ParameterKind::Number => [$parameter->min, $parameter->max],
             ParameterKind::Choice => array_map(strval(...), array_keys($parameter->choices)),
             ParameterKind::Toggle => [true, false],
-            ParameterKind::Recording => ['', 'missing.wav'],
+            ParameterKind::AudioFile => ['', 'missing.wav'],
         };
         foreach ($ends as $end) {
             $processor = Signal::processor($id, [...Signal::busy($id), $parameter->id => $end]);
@@ -79,7 +79,7 @@ it('makes nothing of silence, at either end of every parameter', function (strin
             ParameterKind::Number => [$parameter->min, $parameter->max],
             ParameterKind::Choice => array_map(strval(...), array_keys($parameter->choices)),
             ParameterKind::Toggle => [true, false],
-            ParameterKind::Recording => [],
+            ParameterKind::AudioFile => [],
         } as $end) {
             $settings[] = [...Signal::busy($id), $parameter->id => $end];
         }

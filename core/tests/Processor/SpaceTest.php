@@ -5,8 +5,8 @@ declare(strict_types=1);
 use Hafen\Audio\Block;
 use Hafen\Dsp\Convolver;
 use Hafen\Dsp\ShoeboxRoom;
+use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Recordings;
 use Hafen\Processor\Setting;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
@@ -77,7 +77,7 @@ it('convolves as scipy does', function (int $length): void {
 })->with([1, 500, 4096, 4097, 9000]);
 
 it('works with a recording of its own', function (): void {
-    $recordings = new class implements Recordings
+    $recordings = new class implements AudioFiles
     {
         public function has(string $file): bool
         {

@@ -61,7 +61,7 @@ it('works the same with ids that look like numbers, long ones, and names of any 
     }
     expect(array_values($two->loudest()->shares()))->toEqualWithDelta(array_values($one->loudest()->shares()), 1e-9);
     // The Pilot notes the same, and a path is drawn.
-    $checks = static fn (Session $session, $survey): array => array_map(static fn ($note): string => $note->check, Pilot::standard()->notes($session, Mix::processors(), $survey, null));
+    $checks = static fn (Session $session, $survey): array => array_map(static fn ($note): string => $note->check, Pilot::standard()->advice($session, Mix::processors(), $survey, null));
     expect($checks($odd, $two))->toBe($checks($plain, $one));
     foreach ($odd->channels as $channel) {
         expect(SignalPath::of($odd, $channel))->toBeInstanceOf(SignalPath::class);
@@ -70,7 +70,7 @@ it('works the same with ids that look like numbers, long ones, and names of any 
     $engine = Mix::engine($odd, $oddLibrary, metered: true);
     $engine->listenAt(new Tap($ids['cello'] ?? 'cello', Tap::PRE_FADER));
     $engine->next();
-    foreach ([...$engine->tapKeys(), ...$engine->loadKeys()] as $key) {
+    foreach ([...$engine->tapIds(), ...$engine->loadIds()] as $key) {
         expect($key)->toBeString();
     }
 })->with([

@@ -32,7 +32,7 @@ it('leaves a valid document after any sequence of edits, or says in words why no
         } catch (Refusal $refusal) {
             expect(strlen($refusal->getMessage()))->toBeGreaterThan(15, json_encode($edit));
             if ($refusal instanceof EditRefused) {
-                expect($refusal->place)->not->toBe('');
+                expect($refusal->location)->not->toBe('');
             }
         }
     }
@@ -88,7 +88,7 @@ it('arrives, by edits made while it plays, where a fresh start would', function 
         $fresh = Mix::engine($session, $library);
         $fresh->listenAt($tap);
         $fresh->start($from, 2048);
-        expect(Mix::difference(Mix::take($engine, 512), Mix::take($fresh, 512)))->toBeLessThan(1e-9, $tap->key());
+        expect(Mix::difference(Mix::take($engine, 512), Mix::take($fresh, 512)))->toBeLessThan(1e-9, $tap->id());
     }
 })->with(range(501, 524));
 

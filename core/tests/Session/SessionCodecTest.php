@@ -85,7 +85,7 @@ it('reads a processor by a name it had before', function (): void {
     $document = document();
     $document['channels'][0]['inserts'][0] = ['type' => 'processor', 'id' => 'i1', 'processor' => 'trim', 'parameters' => ['gain' => -3.0]];
     $session = codec()->decode(json_encode($document));
-    expect($session->place('i1')?->insert->processor)->toBe('gain')->and(codec()->encode($session))->not->toContain('"processor":"trim"');
+    expect($session->locate('i1')?->insert->processor)->toBe('gain')->and(codec()->encode($session))->not->toContain('"processor":"trim"');
 });
 
 dataset('broken', [
@@ -129,7 +129,7 @@ it('refuses with a JSON pointer, the value and what is allowed', function (array
     $document = array_replace_recursive(document(), $change);
     $refusal = refusalOf($document);
     expect($refusal)->toBeInstanceOf(InvalidDocument::class)
-        ->and($refusal->place)->toBe($pointer)
+        ->and($refusal->location)->toBe($pointer)
         ->and($refusal->getMessage())->toContain($says)
         ->and(schemaTakes($document))->toBe(! $bySchemaToo);
 })->with('broken');
@@ -137,7 +137,7 @@ it('refuses with a JSON pointer, the value and what is allowed', function (array
 it('says "not yet" to what the format has and this version has not', function (array $change, string $pointer): void {
     $document = array_replace_recursive(document(), $change);
     $refusal = refusalOf($document);
-    expect($refusal)->toBeInstanceOf(NotYetSupported::class)->and($refusal->place)->toBe($pointer)->and($refusal->getMessage())->toStartWith('Not yet')
+    expect($refusal)->toBeInstanceOf(NotYetSupported::class)->and($refusal->location)->toBe($pointer)->and($refusal->getMessage())->toStartWith('Not yet')
         ->and(schemaTakes($document))->toBeTrue();
 })->with([
     [['channels' => [5 => ['kind' => 'note']]], '/channels/5/kind'],
@@ -146,7 +146,7 @@ it('says "not yet" to what the format has and this version has not', function (a
 ]);
 
 it('refuses what is not JSON, too deep or too long', function (string $json): void {
-    expect(refusalOf($json)->place)->toBe('/');
+    expect(refusalOf($json)->location)->toBe('/');
 })->with(['', '{"format":', 'null', '[]', '"text"', str_repeat('[', 200).str_repeat(']', 200)]);
 
 it('agrees with the schema on hundreds of mutated documents', function (): void {
@@ -167,7 +167,7 @@ it('agrees with the schema on hundreds of mutated documents', function (): void 
             expect($takes)->toBeTrue('the codec took what the schema refuses: '.json_encode($document));
             ++$both;
         } catch (Refusal $refusal) {
-            expect($refusal->place)->not->toBe('');
+            expect($refusal->location)->not->toBe('');
         }
     }
     expect($both)->toBeGreaterThan(20);

@@ -5,24 +5,24 @@ declare(strict_types=1);
 namespace Hafen\Tests\Support;
 
 use Hafen\Audio\Block;
-use Hafen\Processor\Keyed;
-use Hafen\Processor\ListensToKey;
+use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
+use Hafen\Processor\TakesSidechain;
 
 /** Multiplies each sample with the middle of what it listens to: nothing shows more sharply whether that comes in time. */
-final class Follower implements Keyed, Processor
+final class Follower implements Processor, TakesSidechain
 {
-    use ListensToKey;
+    use HoldsSidechain;
     use NoLatency;
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('follower', 'Follower', 'Level', 'Follows what it listens to.', [], keyed: true);
+        return new ProcessorSpec('follower', 'Follower', 'Level', 'Follows what it listens to.', [], takesSidechain: true);
     }
 
     public static function label(ParameterValues $values): string

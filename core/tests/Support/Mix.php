@@ -24,9 +24,9 @@ use Hafen\Session\SplitBy;
 use Hafen\Session\Width;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\SessionSurvey;
-use Hafen\Survey\Stretch;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
+use Hafen\Survey\TimeRange;
 
 /** Small sessions, and what comes out of them. */
 final class Mix
@@ -88,7 +88,7 @@ final class Mix
         return ProcessorCatalogue::standard()->with(Follower::class);
     }
 
-    public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?Stretch $stretch = null): SurveyResult
+    public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?TimeRange $stretch = null): SurveyResult
     {
         $result = (new SessionSurvey(self::processors(), $library, $store ?? FolderStore::temporary()))->measure($session, $stretch);
         assert($result !== null);

@@ -126,7 +126,7 @@ final class NaiveMix
             } elseif ($insert instanceof ProcessorInsert && $insert->on) {
                 assert(in_array($insert->processor, ['gain', 'follower'], true));
                 $wet = self::gain((float) ($insert->parameters['gain'] ?? 0.0));
-                $heard = $insert->key === null ? $sound : $this->at($insert->key->channel, $insert->key->tap->value);
+                $heard = $insert->sidechain === null ? $sound : $this->at($insert->sidechain->channel, $insert->sidechain->tap->value);
                 $share = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
                 foreach ($sound as $i => [$left, $right]) {
                     $gain = 1 - self::between($share, $i) * (1 - ($insert->processor === 'gain' ? $wet : ($heard[$i][0] + $heard[$i][1]) / 2));

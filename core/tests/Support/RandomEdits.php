@@ -42,7 +42,7 @@ final class RandomEdits
             fn () => ['type' => 'group-channels', 'channels' => $some()],
             fn () => ['type' => 'remove-channels', 'channels' => [$channel()]],
             fn () => ['type' => 'add-send', 'channels' => $some(), 'to' => $channel(), 'gain' => $gain, 'tap' => $tap],
-            fn () => ['type' => 'put-sends', 'cells' => [['channel' => $channel(), 'to' => $channel(), 'gain' => $gain], ['channel' => $channel(), 'to' => $channel(), 'on' => $yes]]],
+            fn () => ['type' => 'put-sends', 'sends' => [['channel' => $channel(), 'to' => $channel(), 'gain' => $gain], ['channel' => $channel(), 'to' => $channel(), 'on' => $yes]]],
             fn () => ['type' => 'copy-sends', 'sends' => [$send(), $send()], 'channels' => $some()],
             fn () => ['type' => 'set-send-gain', 'sends' => [$send()], 'gain' => $gain],
             fn () => ['type' => 'move-sends', 'sends' => [$send(), $send()], 'by' => mt_rand(-60, 60) / 10],
@@ -78,11 +78,11 @@ final class RandomEdits
             fn () => ['type' => 'move-channel', 'channel' => $channel(), 'to' => mt_rand(0, 10)],
             fn () => ['type' => 'move-clip-gains', 'channels' => $some(), 'by' => mt_rand(-60, 60) / 10],
             fn () => ['type' => 'several', 'label' => 'Two', 'edits' => [['type' => 'set-fader', 'channels' => $some(), 'gain' => $gain], ['type' => 'set-pan', 'channels' => $some(), 'pan' => 0.5]]],
-            fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => ['fader', 'pan', 'mute'][mt_rand(0, 2)], 'points' => [['at' => 10, 'value' => 0], ['at' => mt_rand(20, 200), 'value' => 1, 'curve' => 0.5]]],
-            fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => mt_rand(0, 1) === 0 ? 'send:'.$send() : 'mix:'.$insert(), 'points' => [['at' => 0, 'value' => 0.5], ['at' => 100, 'value' => 1]]],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => ['fader', 'pan', 'mute'][mt_rand(0, 2)], 'points' => [['at' => 10, 'value' => 0], ['at' => mt_rand(20, 200), 'value' => 1, 'curve' => 0.5]]],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => mt_rand(0, 1) === 0 ? 'send:'.$send() : 'mix:'.$insert(), 'points' => [['at' => 0, 'value' => 0.5], ['at' => 100, 'value' => 1]]],
             fn () => ['type' => 'fade', 'channels' => $some(), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => mt_rand(0, 50), 'to' => mt_rand(60, 200)],
             fn () => ['type' => 'add-insert', 'channels' => [$channel()], 'processor' => 'follower', ...$spot()],
-            fn () => ['type' => 'set-key', 'insert' => $insert(), 'key' => mt_rand(0, 3) === 0 ? null : ['channel' => $channel(), 'tap' => $tap]],
+            fn () => ['type' => 'set-sidechain', 'insert' => $insert(), 'sidechain' => mt_rand(0, 3) === 0 ? null : ['channel' => $channel(), 'tap' => $tap]],
         ][mt_rand(0, 47)]();
     }
 

@@ -38,7 +38,7 @@ final class RandomMix
             // A compressor may listen to a track that comes before.
             $key = $processor === 'compressor' && $tracks > 0 && mt_rand(0, 1) === 0 ? new TapSource('t'.mt_rand(0, $tracks - 1), TapPoint::cases()[mt_rand(0, 2)]) : null;
 
-            return Mix::insert('i'.++$id, $processor, $parameters, mt_rand(0, 3) === 0 ? 0.5 : 1.0, mt_rand(0, 5) > 0)->withKey($key);
+            return Mix::insert('i'.++$id, $processor, $parameters, mt_rand(0, 3) === 0 ? 0.5 : 1.0, mt_rand(0, 5) > 0)->withSidechain($key);
         };
         $count = mt_rand(3, 5);
         for ($i = 0; $i < $count; ++$i) {

@@ -60,7 +60,7 @@ final class RandomRouting
         $sends = [];
         foreach ($kind === ChannelKind::Cue || $kind === ChannelKind::Main ? [] : $later(['group', 'return', 'cue']) as $target) {
             if (self::chance(0.25)) {
-                $sends[] = new Send('n'.++$this->id, "c{$target}", self::level(), TapPoint::cases()[mt_rand(0, 2)], self::chance(0.8), self::place());
+                $sends[] = new Send('n'.++$this->id, "c{$target}", self::level(), TapPoint::cases()[mt_rand(0, 2)], self::chance(0.8), self::pan());
             }
         }
         $isEnd = $kind === ChannelKind::Cue || $kind === ChannelKind::Main;
@@ -79,7 +79,7 @@ final class RandomRouting
             self::chance(0.9),
             $this->row(2, $i),
             self::level(),
-            self::place(),
+            self::pan(),
             self::chance(0.1),
             self::chance(0.05),
             self::chance(0.2),
@@ -101,7 +101,7 @@ final class RandomRouting
                 0 => new ProcessorInsert('i'.++$this->id, 'gain', self::chance(0.8), mt_rand(0, 4) / 4, ['gain' => (float) mt_rand(-12, 6)]),
                 1 => new ProcessorInsert('i'.++$this->id, 'limiter', false, 1.0, ['look-ahead' => self::chance(0.5) ? '2ms' : '5ms']),
                 2 => new ProcessorInsert('i'.++$this->id, 'drive', false),
-                3 => new ProcessorInsert('i'.++$this->id, 'follower', self::chance(0.8), mt_rand(2, 4) / 4, key: $i > 0 && self::chance(0.8) ? new TapSource('c'.mt_rand(0, $i - 1), TapPoint::cases()[mt_rand(0, 2)]) : null),
+                3 => new ProcessorInsert('i'.++$this->id, 'follower', self::chance(0.8), mt_rand(2, 4) / 4, sidechain: $i > 0 && self::chance(0.8) ? new TapSource('c'.mt_rand(0, $i - 1), TapPoint::cases()[mt_rand(0, 2)]) : null),
                 default => $this->split($depth - 1, $i),
             };
         }
@@ -114,7 +114,7 @@ final class RandomRouting
         $by = [SplitBy::Copies, SplitBy::Copies, SplitBy::LeftRight, SplitBy::MidSide][mt_rand(0, 3)];
         $branches = [];
         for ($n = $by === SplitBy::Copies ? mt_rand(1, 3) : 2; $n > 0; --$n) {
-            $branches[] = new Branch('b'.++$this->id, 'Branch', self::level(), self::place(), self::chance(0.15), self::chance(0.1), self::chance(0.3), $this->row($depth, $i));
+            $branches[] = new Branch('b'.++$this->id, 'Branch', self::level(), self::pan(), self::chance(0.15), self::chance(0.1), self::chance(0.3), $this->row($depth, $i));
         }
 
         return new Split('s'.++$this->id, $branches, self::chance(0.9), $by);
@@ -130,7 +130,7 @@ final class RandomRouting
         return self::chance(0.05) ? null : mt_rand(-300, 60) / 10;
     }
 
-    private static function place(): float
+    private static function pan(): float
     {
         return self::chance(0.5) ? 0.0 : mt_rand(-100, 100) / 100;
     }

@@ -123,7 +123,7 @@ final class Signal
             'tilt' => ['tilt' => 4.0],
             'sweep-filter' => ['envelope' => 3.0, 'depth' => 2.0, 'rate' => 6.0, 'resonance' => 80.0],
             'telephone' => ['honk' => 9.0],
-            'gate' => ['threshold' => -20.0, 'hold' => 5.0, 'key-low' => 300.0],
+            'gate' => ['threshold' => -20.0, 'hold' => 5.0, 'sidechain-low' => 300.0],
             'multiband-compressor' => ['low-threshold' => -40.0, 'mid-threshold' => -40.0, 'high-threshold' => -40.0, 'mid-gain' => 3.0],
             'de-esser' => ['threshold' => -40.0],
             'transient-shaper' => ['attack' => 80.0, 'sustain' => -50.0],

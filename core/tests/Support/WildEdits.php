@@ -33,7 +33,7 @@ final readonly class WildEdits
         $channel = static fn (): string => $channels[array_rand($channels)];
         $insert = static fn (): string => $inserts === [] ? 'i1' : $inserts[array_rand($inserts)]->id();
         $send = static fn (): string => $sends === [] ? 'n1' : $sends[array_rand($sends)];
-        $processor = static fn (string $id): ?string => ($session->place($id)?->insert instanceof ProcessorInsert) ? $session->place($id)->insert->processor : null;
+        $processor = static fn (string $id): ?string => ($session->locate($id)?->insert instanceof ProcessorInsert) ? $session->locate($id)->insert->processor : null;
         $target = function () use ($insert, $send, $processor): string {
             $of = $insert();
             $parameters = $processor($of) === null ? [] : $this->processors->spec((string) $processor($of))->parameters;
@@ -61,8 +61,8 @@ final readonly class WildEdits
             fn () => ['type' => 'move-sends', 'sends' => $many($send), 'by' => self::number(-96, 96)],
             fn () => ['type' => 'set-pan', 'channels' => $many($channel), 'pan' => self::number(-1, 1)],
             fn () => ['type' => 'set-mix', 'insert' => $insert(), 'mix' => self::number(0, 1)],
-            fn () => ['type' => 'set-lane', 'channel' => $channel(), 'target' => $target(), 'points' => $many(static fn (): array => ['at' => self::place(), 'value' => self::gain(), 'curve' => self::number(-1, 1)], 5)],
-            fn () => ['type' => 'fade', 'channels' => $many($channel), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => self::place(), 'to' => self::place()],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => $target(), 'points' => $many(static fn (): array => ['at' => self::time(), 'value' => self::gain(), 'curve' => self::number(-1, 1)], 5)],
+            fn () => ['type' => 'fade', 'channels' => $many($channel), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => self::time(), 'to' => self::time()],
             fn () => ['type' => 'add-insert', 'channels' => $many($channel), 'processor' => $this->processors->ids()[array_rand($this->processors->ids())], 'row' => mt_rand(0, 2) === 0 ? 'postInserts' : 'inserts'],
             function () use ($insert, $processor): array {
                 $id = $insert();
@@ -78,7 +78,7 @@ final readonly class WildEdits
             fn () => ['type' => 'remove-inserts', 'inserts' => $many($insert, 8)],
             fn () => ['type' => 'remove-channels', 'channels' => [$channel()]],
             fn () => ['type' => 'add-split', 'channel' => $channel(), 'by' => ['copies', 'frequency', 'left-right', 'mid-side'][mt_rand(0, 3)], 'branches' => mt_rand(1, 5)],
-            fn () => ['type' => 'put-sends', 'cells' => $many(static fn (): array => ['channel' => $channel(), 'to' => $channel(), 'gain' => self::gain(), 'on' => true], 6)],
+            fn () => ['type' => 'put-sends', 'sends' => $many(static fn (): array => ['channel' => $channel(), 'to' => $channel(), 'gain' => self::gain(), 'on' => true], 6)],
             fn () => ['type' => 'group-channels', 'channels' => $many($channel), 'name' => $this->name()],
             fn () => ['type' => 'send-to-new-return', 'channels' => $many($channel), 'processor' => 'plate', 'name' => $this->name(), 'gain' => self::gain()],
             fn () => ['type' => 'set-output', 'channels' => $many($channel), 'output' => mt_rand(0, 2) === 0 ? 'hw:7-8' : $channel()],
@@ -125,10 +125,10 @@ final readonly class WildEdits
     /** @return array<string, mixed> */
     private function file(): array
     {
-        return ['file' => ['cello', '808', 'missing'][mt_rand(0, 2)], 'length' => max(1, self::place()), 'width' => mt_rand(0, 1) === 0 ? 'mono' : 'stereo', 'start' => self::place()];
+        return ['file' => ['cello', '808', 'missing'][mt_rand(0, 2)], 'length' => max(1, self::time()), 'width' => mt_rand(0, 1) === 0 ? 'mono' : 'stereo', 'start' => self::time()];
     }
 
-    private static function place(): int
+    private static function time(): int
     {
         return [0, 1, 480, 48000, 1 << 31, (1 << 40) - 1, 1 << 40, (1 << 40) + 1][mt_rand(0, 7)];
     }
@@ -149,7 +149,7 @@ final readonly class WildEdits
             ParameterKind::Number => self::number($parameter->min, $parameter->max),
             ParameterKind::Choice => array_rand($parameter->choices),
             ParameterKind::Toggle => mt_rand(0, 1) === 1,
-            ParameterKind::Recording => ['', '808', 'missing'][mt_rand(0, 2)],
+            ParameterKind::AudioFile => ['', '808', 'missing'][mt_rand(0, 2)],
         };
     }
 }

@@ -7,13 +7,13 @@ use Hafen\Session\ChannelKind;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 use Hafen\Session\Width;
+use Hafen\Survey\AudioCapture;
+use Hafen\Survey\CapturedAudio;
 use Hafen\Survey\FolderStore;
-use Hafen\Survey\Recorder;
-use Hafen\Survey\Recording;
 use Hafen\Survey\SessionSurvey;
-use Hafen\Survey\Stretch;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyStoreFull;
+use Hafen\Survey\TimeRange;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
@@ -110,7 +110,7 @@ it('measures again what nobody has any more, and nothing else', function (): voi
 
 it('measures a stretch as the whole holds it there', function (): void {
     $whole = Mix::render(quay(), quaySound());
-    $stretch = Mix::survey(quay(), quaySound(), null, new Stretch(1500, 2600));
+    $stretch = Mix::survey(quay(), quaySound(), null, new TimeRange(1500, 2600));
     $peak = max(Signal::peak(array_slice($whole->left, 1500, 1100)), Signal::peak(array_slice($whole->right, 1500, 1100)));
     expect($stretch->taps['main:post-fader']->peak)->toEqualWithDelta($peak, 1e-12)
         ->and($stretch->taps['main:post-fader']->peakAt)->toBeGreaterThanOrEqual(1500)->toBeLessThan(2600);
@@ -126,7 +126,7 @@ it('stops when it is told to, and leaves no half of a recording', function (): v
 
 it('plays back what was recorded, in any cut', function (): void {
     $path = sys_get_temp_dir().'/hafen-take-'.bin2hex(random_bytes(4));
-    $recorder = new Recorder($path);
+    $recorder = new AudioCapture($path);
     $noise = Signal::noise(2048, 9);
     $quiet = array_fill(0, 512, 0.0);
     foreach ([Block::mono(array_slice($noise, 0, 512)), new Block(array_slice($noise, 512, 512), array_slice($noise, 1024, 512)), Block::mono($quiet), Block::silence(512)] as $block) {
@@ -134,7 +134,7 @@ it('plays back what was recorded, in any cut', function (): void {
     }
     expect(is_file($path))->toBeFalse();
     $recorder->close();
-    $recording = new Recording($path, 1024, 512);
+    $recording = new CapturedAudio($path, 1024, 512);
     expect($recording->read(1024, 512))->toEqual(Block::mono(array_slice($noise, 0, 512)))
         ->and($recording->read(1536, 512)->right)->toBe(array_slice($noise, 1024, 512))
         ->and($recording->read(1300, 300)->left)->toBe(array_slice($noise, 276, 300))
@@ -143,9 +143,9 @@ it('plays back what was recorded, in any cut', function (): void {
         ->and($recording->read(900, 124)->left)->toBe(array_fill(0, 124, 0.0))
         ->and($recording->read(9000, 512)->left)->toBe($quiet);
     unlink($path);
-    expect(static fn () => new Recording($path, 0, 512))->toThrow(SurveyStoreFull::class);
+    expect(static fn () => new CapturedAudio($path, 0, 512))->toThrow(SurveyStoreFull::class);
 });
 
 it('says so when there is no place to keep anything', function (): void {
-    expect(static fn () => new Recorder('/nowhere/take'))->toThrow(SurveyStoreFull::class, 'disk is full');
+    expect(static fn () => new AudioCapture('/nowhere/take'))->toThrow(SurveyStoreFull::class, 'disk is full');
 });

@@ -5,7 +5,8 @@ const answers = (...list: (() => Response)[]) =>
     vi
         .spyOn(globalThis, 'fetch')
         .mockImplementation(() => Promise.resolve((list.shift() ?? (() => Response.error()))()));
-const starting = () => new Response(JSON.stringify({ place: 'server', message: 'It starts again.' }), { status: 503 });
+const starting = () =>
+    new Response(JSON.stringify({ location: 'server', message: 'It starts again.' }), { status: 503 });
 const good = () => new Response('{"change": 3}', { status: 200 });
 
 afterEach(() => vi.restoreAllMocks());
@@ -29,8 +30,8 @@ describe('requests', () => {
     });
 
     it('do not ask again after a refusal', async () => {
-        const fetched = answers(() => new Response('{"place": "/gain", "message": "Too much."}', { status: 422 }));
-        await expect(api.get('x')).rejects.toMatchObject({ place: '/gain' });
+        const fetched = answers(() => new Response('{"location": "/gain", "message": "Too much."}', { status: 422 }));
+        await expect(api.get('x')).rejects.toMatchObject({ location: '/gain' });
         expect(fetched).toHaveBeenCalledTimes(1);
     });
 

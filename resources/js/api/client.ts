@@ -2,7 +2,7 @@
 export class Refused extends Error {
     constructor(
         readonly status: number,
-        readonly place: string,
+        readonly location: string,
         message: string,
     ) {
         super(message);
@@ -10,7 +10,7 @@ export class Refused extends Error {
 
     /** Whether the server is not there just now: it is started again within a second. */
     get isAway(): boolean {
-        return this.status === 0 || (this.status === 503 && this.place === 'server');
+        return this.status === 0 || (this.status === 503 && this.location === 'server');
     }
 }
 
@@ -31,10 +31,10 @@ async function once<T>(method: string, path: string, body?: unknown): Promise<T>
         throw new Refused(0, 'server', 'Hafen does not answer. Is it still running?');
     }
     if (!response.ok) {
-        const answer = (await response.json().catch(() => ({}))) as { place?: string; message?: string };
+        const answer = (await response.json().catch(() => ({}))) as { location?: string; message?: string };
         throw new Refused(
             response.status,
-            answer.place ?? '',
+            answer.location ?? '',
             answer.message || `The server answered with status ${response.status}.`,
         );
     }

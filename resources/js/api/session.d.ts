@@ -87,7 +87,7 @@ export interface Channel {
      *
      * @maxItems 256
      */
-    automation?: Lane[];
+    automation?: AutomationLane[];
 }
 export interface ClipSource {
     type: 'clips';
@@ -141,7 +141,7 @@ export interface ProcessorInsert {
     /**
      * The tap of another channel that is listened to instead of the sound worked on; only where the processor can
      */
-    key?: {
+    sidechain?: {
         channel: Id;
         tap: 'source' | 'pre-fader' | 'post-fader';
     };
@@ -218,7 +218,7 @@ export interface Send {
      */
     pan?: number;
 }
-export interface Lane {
+export interface AutomationLane {
     /**
      * "fader", "pan", "mute", "send:ID", "mix:ID" or "parameter:ID:NAME" of this channel; each has one lane at most
      */
@@ -229,9 +229,9 @@ export interface Lane {
      * @minItems 1
      * @maxItems 4000
      */
-    points: LanePoint[];
+    points: AutomationPoint[];
 }
-export interface LanePoint {
+export interface AutomationPoint {
     at: Position;
     /**
      * dB for fader and send (null is silence), -1 to 1 for pan, 0 or 1 for mute, 0 to 1 for mix, otherwise in the unit of the parameter

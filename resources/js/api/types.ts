@@ -2,8 +2,8 @@ import type {
     Branch as DocumentBranch,
     BusSource,
     Clip,
-    Lane as DocumentLane,
-    LanePoint as DocumentLanePoint,
+    AutomationLane as DocumentAutomationLane,
+    AutomationPoint as DocumentAutomationPoint,
     ProcessorInsert as DocumentProcessorInsert,
     Send as DocumentSend,
     SessionDocument,
@@ -13,7 +13,7 @@ import type {
 
 /** What the server sends is complete: nothing is left to defaults. */
 /** What an insert has only where it was used. */
-type Kept = 'preset' | 'locked' | 'other' | 'key';
+type Kept = 'preset' | 'locked' | 'other' | 'sidechain';
 
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
@@ -21,8 +21,8 @@ export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Bran
 export type Insert = ProcessorInsert | Split;
 export type Send = Required<DocumentSend>;
 export type TapName = Send['tap'];
-export type LanePoint = DocumentLanePoint;
-export type Lane = DocumentLane;
+export type AutomationPoint = DocumentAutomationPoint;
+export type AutomationLane = DocumentAutomationLane;
 
 export interface Channel {
     id: string;
@@ -44,7 +44,7 @@ export interface Channel {
     aligned: boolean;
     hidden: boolean;
     /** Left out where nothing moves. */
-    automation?: Lane[];
+    automation?: AutomationLane[];
 }
 
 export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };
@@ -71,7 +71,7 @@ export interface SessionState {
     /** Of each channel: where its sound cannot go without coming back to it. */
     loops: Record<string, string[]>;
     outputPairs: string[];
-    pilot: PilotNote[];
+    pilot: Advice[];
 }
 
 export interface SessionSummary {
@@ -94,7 +94,7 @@ export type ParameterValue = number | string | boolean;
 export interface ParameterSpec {
     id: string;
     label: string;
-    kind: 'number' | 'choice' | 'switch' | 'recording';
+    kind: 'number' | 'choice' | 'switch' | 'audio-file';
     group: string;
     default: ParameterValue;
     unit: string;
@@ -114,7 +114,7 @@ export interface ProcessorSpec {
     wetOnly: boolean;
     widens: boolean;
     /** It can listen to another channel. */
-    keyed: boolean;
+    takesSidechain: boolean;
     /** Per cent of one core for a stereo instance, as measured. */
     cost: number | null;
     synonyms: string[];
@@ -156,7 +156,7 @@ export interface SurveyedTap extends TapLevel {
     /** Samples of the session. */
     peakAt: number | null;
     firstOver: number | null;
-    /** Of the quietest stretch that is not silent. */
+    /** Of the quietest range that is not silent. */
     floor: number | null;
 }
 
@@ -319,15 +319,15 @@ export interface RowPreset {
 }
 
 /** Something the Pilot found; `part` is an insert, split or send. */
-export interface PilotNote {
+export interface Advice {
     id: string;
     check: string;
     severity: 'severe' | 'advice' | 'information';
     channel: string;
     part: string | null;
     text: string;
-    mend: { label: string; edit: Edit } | null;
-    left: boolean;
+    fix: { label: string; edit: Edit } | null;
+    dismissed: boolean;
 }
 
 /** A split with all that is in it, under a name. */

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef } from 'vue';
-import type { Channel, LanePoint } from '@/api/types';
+import type { Channel, AutomationPoint } from '@/api/types';
 import { clock, parseNumber } from '@/format';
-import { controlsOf, laneOf, laneValueAt, travelAt } from '@/lanes';
+import { controlsOf, laneOf, laneValueAt, travelAt } from '@/automation';
 import { placeOf, valueAt } from '@/scales';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
@@ -30,7 +30,7 @@ const area = ref<SVGSVGElement>();
 const entry = ref<HTMLInputElement>();
 const width = ref(800);
 const chosen = ref<number[]>([]);
-const held = shallowRef<LanePoint[] | null>(null);
+const held = shallowRef<AutomationPoint[] | null>(null);
 const typing = ref<string | null>(null);
 const observer = new ResizeObserver((entries) => (width.value = Math.max(200, entries[0]?.contentRect.width ?? 800)));
 
@@ -93,9 +93,9 @@ const guides = computed(() => {
 });
 const now = computed(() => control.value.text(laneValueAt(points.value, control.value, listening.position)));
 
-function put(next: LanePoint[], gesture: string | null = null): Promise<void> {
+function put(next: AutomationPoint[], gesture: string | null = null): Promise<void> {
     return session.edit(
-        { type: 'set-lane', channel: props.channel.id, target: control.value.target, points: next },
+        { type: 'set-automation', channel: props.channel.id, target: control.value.target, points: next },
         gesture,
     );
 }
@@ -108,11 +108,11 @@ function rounded(value: number | null): number | null {
 }
 
 /** The lane with some points moved: none past its neighbours, all as far as each other. */
-function moved(list: LanePoint[], which: number[], by: number, travelBy: number): LanePoint[] {
+function moved(list: AutomationPoint[], which: number[], by: number, travelBy: number): AutomationPoint[] {
     let least = -Infinity;
     let most = Infinity;
     for (const index of which) {
-        const point = list[index] as LanePoint;
+        const point = list[index] as AutomationPoint;
         const before = which.includes(index - 1) ? -Infinity : (list[index - 1]?.at ?? -1) + 1 - point.at;
         const after = which.includes(index + 1) ? Infinity : (list[index + 1]?.at ?? length.value + 1) - 1 - point.at;
         least = Math.max(least, before, -point.at);
@@ -130,13 +130,13 @@ function moved(list: LanePoint[], which: number[], by: number, travelBy: number)
     );
 }
 
-function follow(event: PointerEvent, change: (dx: number, dy: number) => LanePoint[]): void {
+function follow(event: PointerEvent, change: (dx: number, dy: number) => AutomationPoint[]): void {
     if (event.button !== 0) {
         return;
     }
     event.preventDefault();
     const gesture = newGesture();
-    let last: LanePoint[] | null = null;
+    let last: AutomationPoint[] | null = null;
     const move = (to: PointerEvent) => {
         last = change(to.clientX - event.clientX, to.clientY - event.clientY);
         held.value = last;
@@ -180,7 +180,7 @@ function bend(event: PointerEvent, index: number): void {
     follow(event, (_, dy) => bentBy(list, index, before + ((rises ? 1 : -1) * dy) / 30));
 }
 
-function bentBy(list: LanePoint[], index: number, curve: number): LanePoint[] {
+function bentBy(list: AutomationPoint[], index: number, curve: number): AutomationPoint[] {
     const clamped = Math.round(Math.max(-1, Math.min(1, curve)) * 100) / 100;
     return list.map((point, at) =>
         at === index ? { ...point, curve: Math.abs(clamped) < 0.04 ? 0 : clamped } : point,

@@ -259,7 +259,7 @@ async function saveRow(): Promise<void> {
             Not lined up: {{ Math.abs(comb.samples) }} samples {{ comb.samples > 0 ? 'late' : 'early' }} at
             {{ comb.where }}. Equal sound cancels first at <span class="figure">{{ Math.round(comb.notch) }} Hz</span>.
             <button
-                class="plain mend"
+                class="plain fix"
                 @click="session.edit({ type: 'set-aligned', channels: [channel.id], aligned: true })"
             >
                 Line up
@@ -441,7 +441,7 @@ async function saveRow(): Promise<void> {
                 <h3>
                     What fills it at
                     <button
-                        class="plain mend figure"
+                        class="plain fix figure"
                         title="Go there"
                         @click="listening.seek(measured?.loudest?.position ?? 0)"
                     >
@@ -591,7 +591,7 @@ td {
     margin: 8px 0 0;
 }
 
-.filling h3 .mend {
+.filling h3 .fix {
     color: var(--deep);
 }
 

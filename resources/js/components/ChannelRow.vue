@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
-import { laneFaderAt, laneOf } from '@/lanes';
+import { laneFaderAt, laneOf } from '@/automation';
 import { useCatalogue } from '@/stores/catalogue';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';

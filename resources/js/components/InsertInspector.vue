@@ -12,7 +12,7 @@ import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
-import KeySource from './KeySource.vue';
+import SidechainSource from './SidechainSource.vue';
 import OrderStrip from './OrderStrip.vue';
 import ParameterControl from './ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
@@ -125,7 +125,7 @@ const bandRange = computed(() => {
 async function estimateKey(): Promise<void> {
     try {
         const found = await api.get<{ key: string | null; scale?: string; lead?: number }>(
-            `sessions/${session.state?.id}/channels/${channel.value.id}/key`,
+            `sessions/${session.state?.id}/channels/${channel.value.id}/musical-key`,
         );
         if (found.key === null || !found.scale) {
             tell('There is nothing on this channel a key could be found in.');
@@ -148,7 +148,7 @@ async function estimateKey(): Promise<void> {
 function change(parameter: ParameterSpec, next: ParameterValue, gesture: string): void {
     set(parameter.id, next, gesture);
     const user = spec.value?.parameters.find((entry) => entry.choices.some((choice) => choice.value === 'own'));
-    if (parameter.kind === 'recording' && next !== '' && user) {
+    if (parameter.kind === 'audio-file' && next !== '' && user) {
         set(user.id, 'own', gesture);
     }
 }
@@ -284,7 +284,7 @@ function remove(): void {
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
         </button>
-        <KeySource v-if="spec.keyed" :channel="channel" :insert="insert" />
+        <SidechainSource v-if="spec.takesSidechain" :channel="channel" :insert="insert" />
         <div class="mix" data-parameter="mix">
             <span>Mix</span>
             <LyingSlider
@@ -305,8 +305,8 @@ function remove(): void {
         </div>
         <p v-for="note in notes" :key="note.id" class="about" :data-note="note.check">
             {{ note.text }}
-            <button v-if="note.mend" class="plain mend" @click="session.edit(note.mend.edit)">
-                {{ note.mend.label }}
+            <button v-if="note.fix" class="plain fix" @click="session.edit(note.fix.edit)">
+                {{ note.fix.label }}
             </button>
         </p>
         <OrderStrip :neighbours="place.neighbours" :insert="insert.id" />
@@ -314,13 +314,13 @@ function remove(): void {
         <p v-if="isOnReturn && catalogue.isPartDry(insert)" class="about">
             {{ channel.name }} is at {{ Math.round(insert.mix * 100) }} % wet on a return: more send also means more dry
             sound.
-            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 1 })">
+            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 1 })">
                 Set 100 %
             </button>
         </p>
         <p v-if="spec.wetOnly && insert.mix === 1 && channel.kind === 'track' && !place.branch" class="about">
             All wet: none of the dry sound is left here.
-            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">
+            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">
                 Set 25 %
             </button>
         </p>

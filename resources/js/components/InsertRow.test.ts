@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import type { VueWrapper } from '@vue/test-utils';
-import type { Channel, PilotNote, ProcessorInsert, SessionState } from '@/api/types';
+import type { Channel, Advice, ProcessorInsert, SessionState } from '@/api/types';
 import { useFinder } from '@/stores/finder';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -30,7 +30,7 @@ function open(inserts: ProcessorInsert[], more: Partial<SessionState> = {}, of: 
 
 afterEach(() => row.unmount());
 
-const note = (part: string, at: number): PilotNote =>
+const note = (part: string, at: number): Advice =>
     ({
         id: `ambience-into-drive:bass:${part}`,
         check: 'ambience-into-drive',
@@ -38,12 +38,12 @@ const note = (part: string, at: number): PilotNote =>
         channel: 'bass',
         part,
         text: 'Hall on Bass runs into Drive.',
-        left: false,
-        mend: {
+        dismissed: false,
+        fix: {
             label: 'Put it after',
             edit: { type: 'move-insert', insert: part, channel: 'bass', row: 'inserts', at },
         },
-    }) as PilotNote;
+    }) as Advice;
 
 describe('a row of inserts', () => {
     it('draws what each is for, in the order of the sound, and whether it works', () => {
@@ -82,11 +82,11 @@ describe('a row of inserts', () => {
 
     it('offers nothing that was left alone, is about another row, or is no move', () => {
         const elsewhere = note('i1', 0);
-        elsewhere.mend!.edit = { ...elsewhere.mend!.edit, row: 'postInserts' };
+        elsewhere.fix!.edit = { ...elsewhere.fix!.edit, row: 'postInserts' };
         const other = note('i1', 0);
-        other.mend!.edit = { type: 'set-mix', insert: 'i1', mix: 1 };
+        other.fix!.edit = { type: 'set-mix', insert: 'i1', mix: 1 };
         open([insert('i1', 'hall'), insert('i2', 'drive')], {
-            pilot: [{ ...note('i1', 2), left: true }, elsewhere, other],
+            pilot: [{ ...note('i1', 2), dismissed: true }, elsewhere, other],
         });
         expect(row.findAll('[data-order-offer]')).toHaveLength(0);
         expect(row.findAll('.noted')).toHaveLength(1);

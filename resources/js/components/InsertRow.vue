@@ -44,12 +44,10 @@ const addText = computed(() =>
 /** Better orders the Pilot knows of, of inserts that would go to a place in this row. */
 function offersAt(place: number) {
     return pilot.of(props.channel.id).flatMap((note) => {
-        const edit = note.mend?.edit;
+        const edit = note.fix?.edit;
         const isHere = edit?.type === 'move-insert' && edit.row === props.row && edit.at === place && !props.branch;
         const index = props.inserts.findIndex((insert) => insert.id === note.part);
-        return note.mend && isHere && index >= 0
-            ? [{ text: note.text, mend: note.mend, isForward: place > index }]
-            : [];
+        return note.fix && isHere && index >= 0 ? [{ text: note.text, fix: note.fix, isForward: place > index }] : [];
     });
 }
 /** After how many inserts the sound has two sides. */

@@ -3,7 +3,7 @@ import type { Edit } from '@/api/types';
 import { useSession } from '@/stores/session';
 
 /** Stands on the line where an insert would better go; it goes there when this is pressed, never by itself. */
-defineProps<{ text: string; mend: { label: string; edit: Edit }; isForward: boolean }>();
+defineProps<{ text: string; fix: { label: string; edit: Edit }; isForward: boolean }>();
 
 const session = useSession();
 </script>
@@ -12,9 +12,9 @@ const session = useSession();
     <button
         class="offer plain"
         data-order-offer
-        :title="`${text}\n${mend.label}: press here.`"
-        :aria-label="`${text} ${mend.label}`"
-        @click.stop="session.edit(mend.edit)"
+        :title="`${text}\n${fix.label}: press here.`"
+        :aria-label="`${text} ${fix.label}`"
+        @click.stop="session.edit(fix.edit)"
     >
         <svg viewBox="0 0 18 18" width="15" height="15" aria-hidden="true">
             <g :transform="isForward ? '' : 'matrix(-1 0 0 1 18 0)'">

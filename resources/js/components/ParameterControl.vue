@@ -69,7 +69,7 @@ function choose(value: ParameterValue): void {
         >
             <option v-for="choice in spec.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
         </select>
-        <label v-else-if="spec.kind === 'recording'" class="recording">
+        <label v-else-if="spec.kind === 'audio-file'" class="recording">
             {{ value === '' ? 'Choose a WAV …' : 'Recorded response' }}
             <input type="file" accept="audio/*" :aria-label="spec.label" @change="record" />
         </label>

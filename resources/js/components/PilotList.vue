@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { PilotNote } from '@/api/types';
+import type { Advice } from '@/api/types';
 import { usePilot } from '@/stores/pilot';
 import { useSession } from '@/stores/session';
 
-/** What the Pilot noted: each in a sentence, with a mend where there is one, or left as it is. */
+/** What the Pilot noted: each in a sentence, with a fix where there is one, or left as it is. */
 const session = useSession();
 const pilot = usePilot();
-const areLeftShown = ref(false);
+const areDismissedShown = ref(false);
 
-const headings: [PilotNote['severity'], string][] = [
+const headings: [Advice['severity'], string][] = [
     ['severe', 'Severe'],
     ['advice', 'Advice'],
     ['information', 'Good to know'],
@@ -24,7 +24,7 @@ const groups = computed(() =>
         .filter((group) => group.notes.length > 0),
 );
 
-function name(note: PilotNote): string {
+function name(note: Advice): string {
     return session.channel(note.channel)?.name ?? note.channel;
 }
 </script>
@@ -36,38 +36,42 @@ function name(note: PilotNote): string {
             <button class="text-button" @click="pilot.isShown = false">Close</button>
         </header>
         <p v-if="groups.length === 0" class="hint">
-            Nothing to note{{ pilot.left.length > 0 ? ' besides what you left' : '' }}. The Pilot looks again after
+            Nothing to note{{ pilot.dismissed.length > 0 ? ' besides what you left' : '' }}. The Pilot looks again after
             every edit.
         </p>
         <section v-for="group in groups" :key="group.severity" :class="group.severity">
             <h3>{{ group.heading }}</h3>
             <article v-for="note in group.notes" :key="note.id" class="note" :data-note="note.id">
                 <p>{{ note.text }}</p>
-                <button v-if="note.mend" class="plain mend" @click="session.edit(note.mend.edit)">
-                    {{ note.mend.label }}
+                <button v-if="note.fix" class="plain fix" @click="session.edit(note.fix.edit)">
+                    {{ note.fix.label }}
                 </button>
                 <button class="plain" :title="`Show ${name(note)}`" @click="pilot.show(note)">Show</button>
                 <button
                     class="plain"
                     title="It is meant to be so; do not note it again"
-                    @click="pilot.leave(note, true)"
+                    @click="pilot.dismiss(note, true)"
                 >
                     Leave it
                 </button>
             </article>
         </section>
-        <template v-if="pilot.left.length > 0">
-            <button class="text-button more" :aria-expanded="areLeftShown" @click="areLeftShown = !areLeftShown">
-                {{ pilot.left.length }} left as {{ pilot.left.length === 1 ? 'it is' : 'they are' }}
+        <template v-if="pilot.dismissed.length > 0">
+            <button
+                class="text-button more"
+                :aria-expanded="areDismissedShown"
+                @click="areDismissedShown = !areDismissedShown"
+            >
+                {{ pilot.dismissed.length }} left as {{ pilot.dismissed.length === 1 ? 'it is' : 'they are' }}
             </button>
             <article
-                v-for="note in areLeftShown ? pilot.left : []"
+                v-for="note in areDismissedShown ? pilot.dismissed : []"
                 :key="note.id"
                 class="note left"
                 :data-note="note.id"
             >
                 <p>{{ note.text }}</p>
-                <button class="plain" @click="pilot.leave(note, false)">Note it again</button>
+                <button class="plain" @click="pilot.dismiss(note, false)">Note it again</button>
             </article>
         </template>
     </div>
@@ -103,7 +107,7 @@ function name(note: PilotNote): string {
     text-decoration: underline dotted;
 }
 
-.note .mend {
+.note .fix {
     color: var(--deep);
 }
 

@@ -131,17 +131,11 @@ async function stop(): Promise<void> {
                     <input v-model="format" type="radio" name="format" :value="choice.value" /> {{ choice.label }}
                 </label>
             </div>
-            <span>Stretch</span>
+            <span>Range</span>
             <div class="choices">
-                <label><input v-model="isLoopOnly" type="radio" name="stretch" :value="false" /> All</label>
+                <label><input v-model="isLoopOnly" type="radio" name="range" :value="false" /> All</label>
                 <label
-                    ><input
-                        v-model="isLoopOnly"
-                        type="radio"
-                        name="stretch"
-                        :value="true"
-                        :disabled="!listening.loop"
-                    />
+                    ><input v-model="isLoopOnly" type="radio" name="range" :value="true" :disabled="!listening.loop" />
                     Loop region</label
                 >
             </div>
@@ -164,7 +158,7 @@ async function stop(): Promise<void> {
             As it is this render would clip, and be stopped: {{ level?.overs }} samples lie up to
             {{ decibels(level?.peak, true) }} dB above full scale. 32-bit float keeps them; or turn the main down by
             {{ decibels(level?.peak) }} dB.
-            <button class="plain mend" @click="format = '32f'">Use 32-bit float</button>
+            <button class="plain fix" @click="format = '32f'">Use 32-bit float</button>
         </p>
         <div v-if="render && isRunning" class="running">
             <el-progress :percentage="Math.round(render.progress * 100)" :show-text="false" />
@@ -260,7 +254,7 @@ select,
     background: var(--paper);
 }
 
-.mend {
+.fix {
     color: var(--deep);
     font-weight: 500;
 }

@@ -143,16 +143,16 @@ function inspect(): void {
             <strong>Before the fader into an effect.</strong> {{ target?.name }} stays when
             {{ early.length === 1 ? early[0]?.channel.name : 'the channels' }}
             {{ early.length === 1 ? 'is' : 'are' }} turned down or muted.
-            <button class="plain mend" @click="setTap('post-fader')">Set after fader</button>
+            <button class="plain fix" @click="setTap('post-fader')">Set after fader</button>
         </p>
         <p v-if="late.length > 0" class="about">
             <strong>After the fader into a cue.</strong> Moves in the main mix are heard in {{ target?.name }}.
-            <button class="plain mend" @click="setTap('pre-fader')">Set before fader</button>
+            <button class="plain fix" @click="setTap('pre-fader')">Set before fader</button>
         </p>
         <p v-if="target && dry && target.kind === 'return' && dry.type === 'processor'" class="about">
             <strong>{{ target.name }} is at {{ Math.round(dry.mix * 100) }} % wet on a return.</strong> More send also
             means more dry sound.
-            <button class="plain mend" @click="session.edit({ type: 'set-mix', insert: dry.id, mix: 1 })">
+            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: dry.id, mix: 1 })">
                 Set 100 %
             </button>
         </p>

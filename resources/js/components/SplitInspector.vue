@@ -134,13 +134,13 @@ function dissolve(event: Event): void {
 
         <p v-if="facts?.equal && rise !== null && Math.abs(rise) > 0.05" class="about" data-rise>
             <strong>{{ heard }} equal branches add {{ rise.toFixed(2).replace('-', '−') }} dB.</strong>
-            <button class="plain mend" @click="session.edit({ type: 'keep-level', split: split.id })">
+            <button class="plain fix" @click="session.edit({ type: 'keep-level', split: split.id })">
                 Keep the level
             </button>
         </p>
         <p v-else-if="split.by === 'copies' && rise !== null && heard > 1 && rise > 0.05" class="hint">
             Where the branches carry the same, they add up to {{ decibels(rise, true) }} dB.
-            <button class="plain mend" @click="session.edit({ type: 'keep-level', split: split.id })">
+            <button class="plain fix" @click="session.edit({ type: 'keep-level', split: split.id })">
                 Keep the level
             </button>
         </p>
@@ -148,7 +148,7 @@ function dissolve(event: Event): void {
             Branches are not lined up: {{ comb.samples }} samples apart, equal sound cancels first at
             <span class="figure">{{ Math.round(comb.notch) }} Hz</span>.
             <button
-                class="plain mend"
+                class="plain fix"
                 @click="session.edit({ type: 'set-aligned', channels: [channel.id], aligned: true })"
             >
                 Line up

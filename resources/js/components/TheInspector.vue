@@ -18,7 +18,7 @@ const selection = useSelection();
 const pilot = usePilot();
 const screen = useScreen();
 
-const place = computed(() => (selection.insert ? session.place(selection.insert) : null));
+const place = computed(() => (selection.insert ? session.locate(selection.insert) : null));
 // Whoever selects something wants to see it.
 watch(
     () => [selection.insert, selection.sends, selection.channels],

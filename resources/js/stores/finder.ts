@@ -43,7 +43,7 @@ export const useFinder = defineStore('finder', () => {
 
     /** For what is selected: after the selected insert, or at the end of the selected channels' rows. */
     function openForSelection(): void {
-        const place = selection.insert ? session.place(selection.insert) : null;
+        const place = selection.insert ? session.locate(selection.insert) : null;
         if (place && selection.channels.length <= 1) {
             request.value = {
                 channels: [place.channel.id],
@@ -61,7 +61,7 @@ export const useFinder = defineStore('finder', () => {
     }
 
     function openToReplace(insert: string): void {
-        const place = session.place(insert);
+        const place = session.locate(insert);
         request.value = place
             ? {
                   channels: [place.channel.id],

@@ -27,14 +27,14 @@ export const useHeadroom = defineStore('headroom', () => {
     const survey = useSurvey();
     const screen = useScreen();
     const listening = useListening();
-    /** The stretch the figures are of; null is all of the session. */
+    /** The range the figures are of; null is all of the session. */
     const region = ref<{ from: number; to: number } | null>(null);
     const regional = shallowRef<SurveyState | null>(null);
     let regionTimer: number | undefined;
     const figures = computed(() => (region.value ? regional.value : survey.state));
     const result = computed(() => figures.value?.result ?? null);
 
-    /** What a tap carries: live while playing, otherwise over the stretch. */
+    /** What a tap carries: live while playing, otherwise over the range. */
     function level(tap: string): TapLevel | null {
         return listening.isPlaying ? listening.level(tap) : (result.value?.taps[tap] ?? null);
     }
@@ -62,8 +62,8 @@ export const useHeadroom = defineStore('headroom', () => {
         }
     }
 
-    function measureOnly(stretch: { from: number; to: number } | null): void {
-        region.value = stretch;
+    function measureOnly(range: { from: number; to: number } | null): void {
+        region.value = range;
         regional.value = null;
         void lookAtRegion();
     }

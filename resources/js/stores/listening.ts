@@ -305,7 +305,7 @@ export const useListening = defineStore('listening', () => {
             const isThere =
                 about?.kind === 'row'
                     ? session.channel(about.id)
-                    : (about?.kind === 'insert' || about?.kind === 'setting') && session.place(about.id);
+                    : (about?.kind === 'insert' || about?.kind === 'setting') && session.locate(about.id);
             if (about && !isThere) {
                 startCompare(null);
             }

@@ -1,14 +1,14 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
-import type { PilotNote, SessionState } from '@/api/types';
+import type { Advice, SessionState } from '@/api/types';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
 import { useSelection } from './selection';
 import { useSession } from './session';
 import { useSurvey } from './survey';
 
-/** The pilot notes of the session: those that are open, those that were left, and whether the list is shown. */
+/** The pilot notes of the session: those that are open, those that were dismissed, and whether the list is shown. */
 export const usePilot = defineStore('pilot', () => {
     const session = useSession();
     const selection = useSelection();
@@ -16,27 +16,27 @@ export const usePilot = defineStore('pilot', () => {
     const survey = useSurvey();
     const isShown = ref(false);
 
-    const notes = computed(() => session.state?.pilot ?? []);
-    const open = computed(() => notes.value.filter((note) => !note.left));
-    const left = computed(() => notes.value.filter((note) => note.left));
+    const all = computed(() => session.state?.pilot ?? []);
+    const open = computed(() => all.value.filter((advice) => !advice.dismissed));
+    const dismissed = computed(() => all.value.filter((advice) => advice.dismissed));
     /** What asks for a decision. */
-    const count = computed(() => open.value.filter((note) => note.severity !== 'information').length);
-    const isSevere = computed(() => open.value.some((note) => note.severity === 'severe'));
+    const count = computed(() => open.value.filter((advice) => advice.severity !== 'information').length);
+    const isSevere = computed(() => open.value.some((advice) => advice.severity === 'severe'));
 
-    function of(channel: string): PilotNote[] {
-        return open.value.filter((note) => note.channel === channel && note.severity !== 'information');
+    function of(channel: string): Advice[] {
+        return open.value.filter((advice) => advice.channel === channel && advice.severity !== 'information');
     }
 
-    /** Takes the person to what a note is about; the list steps aside. */
-    function show(note: PilotNote): void {
+    /** Takes the person to what a piece of advice is about; the list steps aside. */
+    function show(advice: Advice): void {
         isShown.value = false;
         selection.clear();
-        selection.channels = [note.channel];
-        if (note.part !== null && session.place(note.part)) {
+        selection.channels = [advice.channel];
+        if (advice.part !== null && session.locate(advice.part)) {
             screen.view = 'paths';
-            selection.selectInsert(note.channel, note.part);
-        } else if (note.part !== null && session.send(note.part)) {
-            selection.selectSends([note.part]);
+            selection.selectInsert(advice.channel, advice.part);
+        } else if (advice.part !== null && session.send(advice.part)) {
+            selection.selectSends([advice.part]);
         }
     }
 
@@ -49,7 +49,7 @@ export const usePilot = defineStore('pilot', () => {
                 return;
             }
             try {
-                const known = await api.get<{ change: number; pilot: PilotNote[] }>(`sessions/${before.id}/notes`);
+                const known = await api.get<{ change: number; pilot: Advice[] }>(`sessions/${before.id}/advice`);
                 if (session.state?.id === before.id && session.state.change === known.change) {
                     session.state = { ...session.state, pilot: known.pilot };
                 }
@@ -59,19 +59,19 @@ export const usePilot = defineStore('pilot', () => {
         },
     );
 
-    async function leave(note: PilotNote, isLeft: boolean): Promise<void> {
+    async function dismiss(advice: Advice, isDismissed: boolean): Promise<void> {
         if (!session.state) {
             return;
         }
         try {
-            session.state = await api.put<SessionState>(`sessions/${session.state.id}/notes`, {
-                note: note.id,
-                left: isLeft,
+            session.state = await api.put<SessionState>(`sessions/${session.state.id}/advice`, {
+                advice: advice.id,
+                dismissed: isDismissed,
             });
         } catch (error) {
             tellRefusal(error);
         }
     }
 
-    return { isShown, open, left, count, isSevere, of, show, leave };
+    return { isShown, open, dismissed, count, isSevere, of, show, dismiss };
 });

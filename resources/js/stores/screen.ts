@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { Insert, LanePoint } from '@/api/types';
+import type { Insert, AutomationPoint } from '@/api/types';
 import { useSession } from './session';
 
 export type ViewName = 'paths' | 'sends' | 'headroom';
@@ -19,7 +19,7 @@ export const useScreen = defineStore('screen', () => {
     /** Lanes that are open below their channel's row: what is shown, by channel id. */
     const lanes = ref<Record<string, string>>({});
     /** Points of a lane that were copied, from the first on. */
-    const copiedPoints = ref<LanePoint[]>([]);
+    const copiedPoints = ref<AutomationPoint[]>([]);
     /** Inserts that were copied, as they were then. */
     const copiedInserts = ref<Insert[]>([]);
     /** The channel whose path stands out, while it is pointed at or has the focus. */

@@ -53,7 +53,7 @@ export const useSession = defineStore('session', () => {
         return channels.value.find((entry) => entry.id === id);
     }
 
-    function place(insertId: string): Place | null {
+    function locate(insertId: string): Place | null {
         return findInsert(channels.value, insertId);
     }
 
@@ -172,7 +172,7 @@ export const useSession = defineStore('session', () => {
         cues,
         main,
         channel,
-        place,
+        locate,
         send,
         closesLoop,
         list,

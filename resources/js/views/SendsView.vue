@@ -194,7 +194,7 @@ function paste(): void {
         }
     }
     if (wanted.length > 0) {
-        void session.edit({ type: 'put-sends', cells: wanted }).then(inspect);
+        void session.edit({ type: 'put-sends', sends: wanted }).then(inspect);
     }
 }
 

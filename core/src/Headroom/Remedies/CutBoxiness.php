@@ -28,31 +28,31 @@ final readonly class CutBoxiness implements Remedy
     public function propose(Situation $situation, float $amount): ?Proposal
     {
         $main = $situation->session->main();
-        $best = $spot = null;
+        $best = $resonance = null;
         $most = 0.0;
         foreach ($situation->session->channels as $channel) {
             $low = $situation->survey->low[$channel->id] ?? null;
             $found = $channel->output === $main->id && $low !== null ? Boxiness::of($low) : null;
-            if ($low !== null && $found !== null && Boxiness::spot($low, $found->frequency) > $most) {
-                $most = Boxiness::spot($low, $found->frequency);
-                [$best, $spot] = [$channel, $found];
+            if ($low !== null && $found !== null && Boxiness::excess($low, $found->frequency) > $most) {
+                $most = Boxiness::excess($low, $found->frequency);
+                [$best, $resonance] = [$channel, $found];
             }
         }
-        if ($best === null || $spot === null) {
+        if ($best === null || $resonance === null) {
             return null;
         }
         $sum = 0.0;
         foreach ($situation->session->channels as $channel) {
             $low = $channel->output === $main->id ? $situation->survey->low[$channel->id] ?? null : null;
-            $sum += $low === null ? 0.0 : Boxiness::spot($low, $spot->frequency);
+            $sum += $low === null ? 0.0 : Boxiness::excess($low, $resonance->frequency);
         }
 
         return new Proposal(
-            sprintf('Cut %s %s at %.0f Hz', $best->name, Decibel::text(-$spot->cut()), $spot->frequency),
+            sprintf('Cut %s %s at %.0f Hz', $best->name, Decibel::text(-$resonance->cut()), $resonance->frequency),
             [['type' => 'add-insert', 'channels' => [$best->id], 'processor' => 'parametric-eq', 'parameters' => [
-                'bell-2-frequency' => $spot->frequency, 'bell-2-gain' => -$spot->cut(), 'bell-2-q' => self::Q,
+                'bell-2-frequency' => $resonance->frequency, 'bell-2-gain' => -$resonance->cut(), 'bell-2-q' => self::Q,
             ]]],
-            [sprintf('It stands %.1f dB out there and brings %.0f %% of the mix at that spot.', $spot->rise, 100 * $most / max(1e-30, $sum))],
+            [sprintf('It stands %.1f dB out there and brings %.0f %% of the mix at that spot.', $resonance->rise, 100 * $most / max(1e-30, $sum))],
         );
     }
 }

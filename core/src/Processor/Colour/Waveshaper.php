@@ -220,15 +220,15 @@ final class Waveshaper implements Processor
         $half = self::STEPS / 2.0;
         $last = $table[self::STEPS];
         for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $place = $half * ($samples[$i] + 1.0);
-            if ($place <= 0.0) {
+            $tablePosition = $half * ($samples[$i] + 1.0);
+            if ($tablePosition <= 0.0) {
                 $samples[$i] = $table[0];
-            } elseif ($place >= self::STEPS) {
+            } elseif ($tablePosition >= self::STEPS) {
                 $samples[$i] = $last;
             } else {
-                $at = (int) $place;
+                $at = (int) $tablePosition;
                 $low = $table[$at];
-                $samples[$i] = $low + ($place - $at) * ($table[$at + 1] - $low);
+                $samples[$i] = $low + ($tablePosition - $at) * ($table[$at + 1] - $low);
             }
         }
 

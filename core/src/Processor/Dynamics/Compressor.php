@@ -8,8 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\GainReducer;
-use Hafen\Processor\Keyed;
-use Hafen\Processor\ListensToKey;
+use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -19,15 +18,16 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\TakesSidechain;
 
 /**
  * Feed-forward compressor: detector, static curve, attack and release on the gain in dB; both sides move together.
  *
  * Source: Giannoulis, Massberg, Reiss, JAES 2012, see {@see GainReducer}. It can listen to another sound than it works on.
  */
-final class Compressor implements Keyed, Processor, ReducesGain
+final class Compressor implements Processor, ReducesGain, TakesSidechain
 {
-    use ListensToKey;
+    use HoldsSidechain;
     use NoLatency;
 
     private readonly GainReducer $reducer;
@@ -53,7 +53,7 @@ final class Compressor implements Keyed, Processor, ReducesGain
             levelDependent: true,
             followsLevel: ['threshold' => 1.0],
             synonyms: ['comp', 'compression', 'dynamics', 'glue'],
-            keyed: true,
+            takesSidechain: true,
         );
     }
 

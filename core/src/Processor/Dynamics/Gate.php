@@ -9,8 +9,7 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Processor\Keyed;
-use Hafen\Processor\ListensToKey;
+use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -20,6 +19,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\TakesSidechain;
 
 /**
  * Turns down what is softer than the threshold: all at once as a gate, or the more the softer as an expander.
@@ -28,14 +28,14 @@ use Hafen\Processor\Setting;
  * hysteresis and hold from practice. The level is the peak of both sides held for 2 ms; it can listen through a high-pass and
  * a low-pass, or to another sound. Attack opens, release closes, as times to reach 63 % of a change in dB.
  */
-final class Gate implements Keyed, Processor, ReducesGain
+final class Gate implements Processor, ReducesGain, TakesSidechain
 {
-    use ListensToKey;
+    use HoldsSidechain;
     use NoLatency;
 
     private const DETECTOR_MILLISECONDS = 2.0;
 
-    private readonly BiquadCascade $keyFilter;
+    private readonly BiquadCascade $sidechainFilter;
 
     private float $threshold = -50.0;
 
@@ -78,13 +78,14 @@ final class Gate implements Keyed, Processor, ReducesGain
                 ParameterSpec::number('attack', 'Attack', 'ms', 0.05, 100.0, 0.5, Scale::Logarithmic, 0.01),
                 ParameterSpec::number('hold', 'Hold', 'ms', 0.0, 1000.0, 30.0, step: 1.0),
                 ParameterSpec::number('release', 'Release', 'ms', 5.0, 2000.0, 100.0, Scale::Logarithmic, 1.0),
-                ParameterSpec::frequency('key-low', 'Listen from', 20.0, group: 'Key'),
-                ParameterSpec::frequency('key-high', 'Listen to', 20000.0, group: 'Key'),
+                ParameterSpec::frequency('sidechain-low', 'Listen from', 20.0, group: 'Sidechain'),
+                ParameterSpec::frequency('sidechain-high', 'Listen to', 20000.0, group: 'Sidechain'),
             ],
             levelDependent: true,
             followsLevel: ['threshold' => 1.0],
             synonyms: ['noise gate', 'expander', 'dynamics', 'spill', 'bleed'],
-            keyed: true,
+            takesSidechain: true,
+            formerParameters: ['key-low' => 'sidechain-low', 'key-high' => 'sidechain-high'],
         );
     }
 
@@ -106,7 +107,7 @@ final class Gate implements Keyed, Processor, ReducesGain
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->keyFilter = new BiquadCascade;
+        $this->sidechainFilter = new BiquadCascade;
     }
 
     public function set(ParameterValues $values): void
@@ -120,19 +121,19 @@ final class Gate implements Keyed, Processor, ReducesGain
         $this->release = exp(-1000.0 / ($values->number('release') * $rate));
         $this->hold = (int) round($values->number('hold') * $rate / 1000.0);
         $sections = [];
-        if ($values->number('key-low') > 20.0) {
-            $sections['low'] = BiquadCoefficients::highPass($values->number('key-low'), M_SQRT1_2, $rate);
+        if ($values->number('sidechain-low') > 20.0) {
+            $sections['low'] = BiquadCoefficients::highPass($values->number('sidechain-low'), M_SQRT1_2, $rate);
         }
-        if ($values->number('key-high') < 20000.0) {
-            $sections['high'] = BiquadCoefficients::lowPass($values->number('key-high'), M_SQRT1_2, $rate);
+        if ($values->number('sidechain-high') < 20000.0) {
+            $sections['high'] = BiquadCoefficients::lowPass($values->number('sidechain-high'), M_SQRT1_2, $rate);
         }
-        $this->keyFilter->set($sections);
+        $this->sidechainFilter->set($sections);
     }
 
     public function process(Block $block): void
     {
         $heard = clone $this->heard($block);
-        $this->keyFilter->process($heard);
+        $this->sidechainFilter->process($heard);
         $gains = $this->gains($heard->left, $heard->right());
         $block->left = Samples::multiply($block->left, $gains);
         if (! $block->mono) {
@@ -142,7 +143,7 @@ final class Gate implements Keyed, Processor, ReducesGain
 
     public function reset(): void
     {
-        $this->keyFilter->reset();
+        $this->sidechainFilter->reset();
         $this->level = $this->reduction = $this->reported = 0.0;
         $this->isOpen = false;
         $this->held = 0;

@@ -10,8 +10,7 @@ use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\GainReducer;
 use Hafen\Dsp\LinkwitzRiley;
 use Hafen\Processor\Axis;
-use Hafen\Processor\Keyed;
-use Hafen\Processor\ListensToKey;
+use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -21,6 +20,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\TakesSidechain;
 
 /**
  * Three compressors, each on a band of its own.
@@ -28,9 +28,9 @@ use Hafen\Processor\Setting;
  * Sources: S. Linkwitz, E. Riley, JAES 1976, for the crossovers, whose bands add up flat; Giannoulis, Massberg, Reiss, JAES 2012,
  * for the compressors.
  */
-final class MultibandCompressor implements Keyed, Processor, ReducesGain
+final class MultibandCompressor implements Processor, ReducesGain, TakesSidechain
 {
-    use ListensToKey;
+    use HoldsSidechain;
     use NoLatency;
 
     private const BANDS = ['low' => 'Low', 'mid' => 'Middle', 'high' => 'High'];
@@ -76,7 +76,7 @@ final class MultibandCompressor implements Keyed, Processor, ReducesGain
             levelDependent: true,
             followsLevel: ['low-threshold' => 1.0, 'mid-threshold' => 1.0, 'high-threshold' => 1.0],
             synonyms: ['comp', 'multiband', 'bands', 'dynamics', 'master'],
-            keyed: true,
+            takesSidechain: true,
         );
     }
 
@@ -142,8 +142,8 @@ final class MultibandCompressor implements Keyed, Processor, ReducesGain
 
     public function process(Block $block): void
     {
-        $key = $this->key;
-        $this->key = null;
+        $sidechain = $this->sidechain;
+        $this->sidechain = null;
         $this->reported = 0.0;
         $left = array_fill(0, $block->frames(), 0.0);
         $right = $block->mono ? [] : $left;
@@ -151,8 +151,8 @@ final class MultibandCompressor implements Keyed, Processor, ReducesGain
             $band = clone $block;
             $filter->process($band);
             $heard = $band;
-            if ($key !== null) {
-                $heard = clone $key;
+            if ($sidechain !== null) {
+                $heard = clone $sidechain;
                 $this->keyFilters[$name]->process($heard);
             }
             [$gains, $deepest] = $this->reducers[$name]->gains($heard->left, $heard->right());

@@ -127,7 +127,7 @@ final class TransientShaper implements Processor
      */
     private function gains(array $left, array $right): array
     {
-        [$fast, $slow, $late, $gain] = $this->state;
+        [$fast, $slow, $sustained, $gain] = $this->state;
         $rate = $this->setting->sampleRate;
         $quick = exp(-1000.0 / (0.5 * $rate));
         $rise = exp(-1000.0 / ($this->speed * $rate));
@@ -146,13 +146,13 @@ final class TransientShaper implements Processor
             // Fast up and down; slow up; slow down.
             $fast = $level + ($level > $fast ? $quick : $fall) * ($fast - $level);
             $slow = $level + ($level > $slow ? $rise : $fall) * ($slow - $level);
-            $late = $level + ($level > $late ? $quick : $ring) * ($late - $level);
-            $wanted = $toDecibels * ($attack * log($fast / $slow) + $sustain * log($late / $fast));
+            $sustained = $level + ($level > $sustained ? $quick : $ring) * ($sustained - $level);
+            $wanted = $toDecibels * ($attack * log($fast / $slow) + $sustain * log($sustained / $fast));
             $wanted = $wanted > self::MOST ? self::MOST : ($wanted < -self::MOST ? -self::MOST : $wanted);
             $gain = $wanted + $smooth * ($gain - $wanted) + 1e-280 - 1e-280;
             $gains[] = exp($toNatural * $gain);
         }
-        $this->state = [$fast, $slow, $late, $gain];
+        $this->state = [$fast, $slow, $sustained, $gain];
 
         return $gains;
     }

@@ -71,10 +71,10 @@ final class Channels implements Processor
         [$leftLeft, $rightLeft, $leftRight, $rightRight] = self::MATRICES[$values->choice('routing')];
         $level = static fn (float $gain): float => round(max(-60.0, 20 * log10(max(1e-4, abs($gain)))), 3);
         $left = $right = [];
-        for ($place = -100; $place <= 100; $place += 2) {
-            $angle = ($place / 100.0 + 1.0) * M_PI_4;
-            $left[] = [(float) $place, $level($leftLeft * cos($angle) + $rightLeft * sin($angle))];
-            $right[] = [(float) $place, $level($leftRight * cos($angle) + $rightRight * sin($angle))];
+        for ($pan = -100; $pan <= 100; $pan += 2) {
+            $angle = ($pan / 100.0 + 1.0) * M_PI_4;
+            $left[] = [(float) $pan, $level($leftLeft * cos($angle) + $rightLeft * sin($angle))];
+            $right[] = [(float) $pan, $level($leftRight * cos($angle) + $rightRight * sin($angle))];
         }
 
         return new Picture(

@@ -6,7 +6,7 @@ namespace Hafen\Processor\Level;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
@@ -29,7 +29,7 @@ final class Tremolo implements Positioned, Processor
 {
     use NoLatency;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private float $depth = 0.0;
 
@@ -77,12 +77,12 @@ final class Tremolo implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->swing->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
+        $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
         $this->depth = $values->number('depth') / 100.0;
         $this->apart = deg2rad($values->number('apart'));
         $this->shape = $values->choice('shape');
@@ -90,14 +90,14 @@ final class Tremolo implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
     {
         $frames = $block->frames();
-        [$phase, $turn, $since] = $this->swing->place();
-        $this->swing->advance($frames);
+        [$phase, $turn, $since] = $this->lfo->angle();
+        $this->lfo->advance($frames);
         if ($this->depth === 0.0) {
             return;
         }
@@ -114,7 +114,7 @@ final class Tremolo implements Positioned, Processor
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
     }
 
     public function tail(): int

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
@@ -43,7 +43,7 @@ final class Chorus implements Positioned, Processor
 
     private float $amount = 0.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     public static function spec(): ProcessorSpec
     {
@@ -86,14 +86,14 @@ final class Chorus implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
         $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 8;
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->swing->rate($values->number('rate'), $this->setting->sampleRate);
+        $this->lfo->rate($values->number('rate'), $this->setting->sampleRate);
         $this->delay = $values->number('delay') * $this->setting->sampleRate / 1000.0;
         $this->depth = 0.5 * $values->number('depth') * $this->setting->sampleRate / 1000.0;
         $this->amount = 0.5 * $values->number('amount') / 100.0;
@@ -101,7 +101,7 @@ final class Chorus implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
@@ -110,13 +110,13 @@ final class Chorus implements Positioned, Processor
         $frames = $block->frames();
         [$block->left, $this->left] = $this->side($block->left, $this->left, 0.0);
         [$block->right, $this->right] = $this->side($block->right, $this->right, M_PI_2);
-        $this->swing->advance($frames);
+        $this->lfo->advance($frames);
     }
 
     public function reset(): void
     {
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
-        $this->swing->reset();
+        $this->lfo->reset();
     }
 
     public function tail(): int
@@ -138,7 +138,7 @@ final class Chorus implements Positioned, Processor
         $depth = $this->depth;
         $middle = $this->delay + $depth;
         $third = 0.5 * sqrt(3.0);
-        [$phase, $turn, $since] = $this->swing->place();
+        [$phase, $turn, $since] = $this->lfo->angle();
         $phase += $ahead;
         $line = [...$past, ...$samples];
         $out = [];

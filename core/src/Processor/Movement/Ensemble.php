@@ -6,7 +6,7 @@ namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
@@ -36,7 +36,7 @@ final class Ensemble implements Positioned, Processor
 
     private const LONGEST_MILLISECONDS = 60.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private readonly WaveringTap $left;
 
@@ -91,11 +91,11 @@ final class Ensemble implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
         $room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0);
         $this->left = new WaveringTap($room);
         $this->right = new WaveringTap($room);
-        $this->swing->rate(1.0, $setting->sampleRate);
+        $this->lfo->rate(1.0, $setting->sampleRate);
     }
 
     public function set(ParameterValues $values): void
@@ -108,7 +108,7 @@ final class Ensemble implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
@@ -117,16 +117,16 @@ final class Ensemble implements Positioned, Processor
         $frames = $block->frames();
         $this->left->hear($block->left);
         $this->right->hear($block->right);
-        [, $turn, $since] = $this->swing->place();
-        $this->swing->advance($frames);
+        [, $turn, $since] = $this->lfo->angle();
+        $this->lfo->advance($frames);
         $dry = 1.0 - 0.5 * $this->amount;
         $wet = $this->amount / sqrt($this->voices);
         $left = Samples::scale($block->left, $dry);
         $right = Samples::scale($block->right, $dry);
         for ($voice = 0; $voice < $this->voices; ++$voice) {
-            [$rate, $late] = self::PLAYERS[$voice];
+            [$rate, $delay] = self::PLAYERS[$voice];
             $tap = $voice % 2 === 0 ? $this->left : $this->right;
-            $copy = $tap->read($this->delays($rate, $late, 2.4 * $voice, (float) $voice, $turn, $since, $frames));
+            $copy = $tap->read($this->delays($rate, $delay, 2.4 * $voice, (float) $voice, $turn, $since, $frames));
             $near = $wet * (0.5 + 0.5 * $this->spread);
             $far = $wet * (0.5 - 0.5 * $this->spread);
             $left = Samples::addScaled($left, $copy, $voice % 2 === 0 ? $near : $far);
@@ -138,7 +138,7 @@ final class Ensemble implements Positioned, Processor
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
         $this->left->reset();
         $this->right->reset();
     }
@@ -152,14 +152,14 @@ final class Ensemble implements Positioned, Processor
      * @param  float  $turn  radians a sample of a movement of 1 Hz
      * @return list<float>
      */
-    private function delays(float $rate, float $late, float $slowPhase, float $quickPhase, float $turn, int $since, int $frames): array
+    private function delays(float $rate, float $delay, float $slowPhase, float $quickPhase, float $turn, int $since, int $frames): array
     {
         // Depths that bend the pitch by the detune in all, three quarters of it slowly.
         $slow = $turn * $rate;
         $quick = 4.7 * $slow;
         $slowDepth = min($this->detune / 1.3 / $slow, 0.02 * $this->setting->sampleRate);
         $quickDepth = 0.3 * $this->detune / 1.3 / $quick;
-        $middle = $late * $this->setting->sampleRate / 1000.0 + $slowDepth + $quickDepth;
+        $middle = $delay * $this->setting->sampleRate / 1000.0 + $slowDepth + $quickDepth;
         $delays = [];
         for ($i = 0; $i < $frames; ++$i) {
             $now = $since + $i;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
@@ -30,7 +30,7 @@ final class Flanger implements Positioned, Processor
 
     private const ROOM_MILLISECONDS = 21.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private readonly int $room;
 
@@ -103,7 +103,7 @@ final class Flanger implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
         $this->room = (int) ceil(self::ROOM_MILLISECONDS * $setting->sampleRate / 1000.0) + 8;
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
@@ -111,7 +111,7 @@ final class Flanger implements Positioned, Processor
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $this->swing->rate(NoteValue::rate($values, $this->setting->tempo), $rate);
+        $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $rate);
         $this->delay = max(3.0, $values->number('delay') * $rate / 1000.0);
         $this->depth = 0.5 * $values->number('depth') * $rate / 1000.0;
         $this->feedback = $values->number('feedback') / 100.0;
@@ -121,14 +121,14 @@ final class Flanger implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
     {
         $block->widen();
         $frames = $block->frames();
-        [$phase] = $this->swing->place();
+        [$phase] = $this->lfo->angle();
         $ring = $this->left;
         $this->left = [];
         [$block->left, $this->left] = $this->side($block->left, $ring, $phase);
@@ -136,12 +136,12 @@ final class Flanger implements Positioned, Processor
         $this->right = [];
         [$block->right, $this->right] = $this->side($block->right, $ring, $phase + $this->apart);
         $this->write = ($this->write + $frames) % $this->room;
-        $this->swing->advance($frames);
+        $this->lfo->advance($frames);
     }
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
         $this->write = 0;
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
@@ -160,7 +160,7 @@ final class Flanger implements Positioned, Processor
      */
     private function side(array $samples, array $ring, float $phase): array
     {
-        [, $turn, $since] = $this->swing->place();
+        [, $turn, $since] = $this->lfo->angle();
         $room = $this->room;
         $write = $this->write;
         $depth = $this->depth;

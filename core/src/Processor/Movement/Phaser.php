@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -31,7 +31,7 @@ final class Phaser implements Positioned, Processor
 
     private const MOST_STAGES = 12;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private int $stages = 6;
 
@@ -109,13 +109,13 @@ final class Phaser implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
         $this->left = $this->right = array_fill(0, self::MOST_STAGES + 1, 0.0);
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->swing->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
+        $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
         $this->stages = (int) $values->choice('stages');
         $this->low = $values->number('low');
         $this->high = $values->number('high');
@@ -126,7 +126,7 @@ final class Phaser implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
@@ -136,7 +136,7 @@ final class Phaser implements Positioned, Processor
         $right = $block->right;
         $block->left = $block->right = [];
         for ($done = 0, $frames = count($left); $done < $frames; $done = $end) {
-            $into = $this->swing->position() % self::STEP;
+            $into = $this->lfo->position() % self::STEP;
             if ($into === 0) {
                 $this->leftCoefficient = $this->coefficient(0.0);
                 $this->rightCoefficient = $this->coefficient($this->apart);
@@ -144,7 +144,7 @@ final class Phaser implements Positioned, Processor
             $end = min($frames, $done + self::STEP - $into);
             [$left, $this->left] = $this->run($left, $done, $end, $this->left, $this->leftCoefficient);
             [$right, $this->right] = $this->run($right, $done, $end, $this->right, $this->rightCoefficient);
-            $this->swing->advance($end - $done);
+            $this->lfo->advance($end - $done);
         }
         $block->left = $left;
         $block->right = $right;
@@ -152,7 +152,7 @@ final class Phaser implements Positioned, Processor
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
         $this->left = $this->right = array_fill(0, self::MOST_STAGES + 1, 0.0);
     }
 
@@ -163,9 +163,9 @@ final class Phaser implements Positioned, Processor
 
     private function coefficient(float $ahead): float
     {
-        [$phase, $turn, $since] = $this->swing->place();
-        $place = 0.5 + 0.5 * sin($phase + $ahead + $turn * $since);
-        $frequency = min($this->low * ($this->high / $this->low) ** $place, 0.45 * $this->setting->sampleRate);
+        [$phase, $turn, $since] = $this->lfo->angle();
+        $sweep = 0.5 + 0.5 * sin($phase + $ahead + $turn * $since);
+        $frequency = min($this->low * ($this->high / $this->low) ** $sweep, 0.45 * $this->setting->sampleRate);
         $k = tan(M_PI * $frequency / $this->setting->sampleRate);
 
         return ($k - 1.0) / ($k + 1.0);

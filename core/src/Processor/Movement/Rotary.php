@@ -8,8 +8,8 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\Lfo;
 use Hafen\Dsp\LinkwitzRiley;
-use Hafen\Dsp\Swing;
 use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ParameterSpec;
@@ -41,9 +41,9 @@ final class Rotary implements Positioned, Processor
 
     private const DRUM = ['slow' => 0.66, 'fast' => 5.7, 'inertia' => 2.2, 'path' => 0.35, 'depth' => 0.35];
 
-    private readonly Swing $horn;
+    private readonly Lfo $horn;
 
-    private readonly Swing $drum;
+    private readonly Lfo $drum;
 
     private readonly BiquadCascade $high;
 
@@ -115,8 +115,8 @@ final class Rotary implements Positioned, Processor
     public function __construct(private readonly Setting $setting)
     {
         $room = (int) ceil(2.0 * self::MIDDLE_MILLISECONDS * $setting->sampleRate / 1000.0);
-        $this->horn = new Swing;
-        $this->drum = new Swing;
+        $this->horn = new Lfo;
+        $this->drum = new Lfo;
         $this->hornTap = new WaveringTap($room);
         $this->drumTap = new WaveringTap($room);
         $this->high = new BiquadCascade;
@@ -215,7 +215,7 @@ final class Rotary implements Positioned, Processor
      *
      * @param  array{slow: float, fast: float, inertia: float, path: float, depth: float}  $part
      */
-    private function turned(Swing $swing, float $rate, array $part): float
+    private function turned(Lfo $lfo, float $rate, array $part): float
     {
         $target = self::target($part, $this->speed);
         if ($rate === $target) {
@@ -225,7 +225,7 @@ final class Rotary implements Positioned, Processor
         if (abs($rate - $target) < 0.001) {
             $rate = $target;
         }
-        $swing->rate($rate, $this->setting->sampleRate);
+        $lfo->rate($rate, $this->setting->sampleRate);
 
         return $rate;
     }
@@ -234,13 +234,13 @@ final class Rotary implements Positioned, Processor
      * @param  list<float>  $angles
      * @return list<float>
      */
-    private static function angles(array $angles, Swing $swing, int $frames): array
+    private static function angles(array $angles, Lfo $lfo, int $frames): array
     {
-        [$phase, $turn, $since] = $swing->place();
+        [$phase, $turn, $since] = $lfo->angle();
         for ($i = 0; $i < $frames; ++$i) {
             $angles[] = $phase + $turn * ($since + $i);
         }
-        $swing->advance($frames);
+        $lfo->advance($frames);
 
         return $angles;
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringSides;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoteValue;
@@ -29,7 +29,7 @@ final class Vibrato implements Positioned, Processor
 {
     private const MIDDLE_MILLISECONDS = 6.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private readonly WaveringSides $sides;
 
@@ -73,27 +73,27 @@ final class Vibrato implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
         $this->middle = (int) round(self::MIDDLE_MILLISECONDS * $setting->sampleRate / 1000.0);
         $this->sides = new WaveringSides(2 * $this->middle);
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->swing->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
+        $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
         $this->depth = self::depth($values, $this->setting);
     }
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
     {
         $frames = $block->frames();
-        [$phase, $turn, $since] = $this->swing->place();
-        $this->swing->advance($frames);
+        [$phase, $turn, $since] = $this->lfo->angle();
+        $this->lfo->advance($frames);
         $delays = [];
         $middle = (float) $this->middle;
         $depth = $this->depth;
@@ -105,7 +105,7 @@ final class Vibrato implements Positioned, Processor
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
         $this->sides->reset();
     }
 

@@ -46,7 +46,7 @@ trait Ambience
 
     private float $early = 1.0;
 
-    private float $late = 1.0;
+    private float $lateLevel = 1.0;
 
     /** @return array{lines: non-empty-list<float>, left: list<float>, right: list<float>, diffusion: float, wander: float} ms */
     abstract private static function build(): array;
@@ -88,8 +88,8 @@ trait Ambience
             ['label' => 'middle', 'points' => [[$pre, -60.0], [$pre, 0.0], [$pre + $decay, -60.0]]],
             ['label' => 'at the damping frequency', 'points' => [[$pre, 0.0], [$pre + $decay / 2.0, -60.0]]],
         ];
-        foreach ($early > 0.0 ? self::echoes() : [] as $i => [$late, $left, $right]) {
-            $at = round($pre + $late * $values->number('size') / 100.0, 2);
+        foreach ($early > 0.0 ? self::echoes() : [] as $i => [$lateLevel, $left, $right]) {
+            $at = round($pre + $lateLevel * $values->number('size') / 100.0, 2);
             $curves[] = ['label' => 'reflection '.($i + 1), 'points' => [[$at, -60.0], [$at, round(20.0 * log10(max(1e-3, $early * hypot($left, $right))), 2)]]];
         }
 
@@ -123,7 +123,7 @@ trait Ambience
         $this->preDelay->set($values->number('pre-delay'));
         $early = $values->number('early') / 100.0;
         $this->early = min(1.0, 2.0 * $early);
-        $this->late = min(1.0, 2.0 - 2.0 * $early);
+        $this->lateLevel = min(1.0, 2.0 - 2.0 * $early);
         $this->reflections->set(array_map(static fn (array $echo): array => [$echo[0] * $size, $echo[1], $echo[2]], $this->echoes));
         $this->network->set($size, $this->decay, $values->number('damping'), $values->number('width') / 100.0, self::build()['wander'] * $values->number('movement') / 100.0);
         $this->tone->set([
@@ -142,8 +142,8 @@ trait Ambience
         $this->preDelay->process($block);
         $early = $this->reflections->process(Samples::mid($block->left, $block->right));
         [$left, $right] = $this->network->process($this->left->process($block->left), $this->right->process($block->right));
-        $block->left = Samples::addScaled(Samples::scale($left, $this->late), $early[0], $this->early);
-        $block->right = Samples::addScaled(Samples::scale($right, $this->late), $early[1], $this->early);
+        $block->left = Samples::addScaled(Samples::scale($left, $this->lateLevel), $early[0], $this->early);
+        $block->right = Samples::addScaled(Samples::scale($right, $this->lateLevel), $early[1], $this->early);
         $this->tone->process($block);
     }
 

@@ -56,8 +56,8 @@ final class ConvolutionReverb implements Processor
             'Space',
             'The response of a room or a thing, laid over the sound.',
             [
-                ParameterSpec::choice('response', 'Response', [...Impulse::labels(), ParameterSpec::OWN_RECORDING => 'Own recording'], 'concert-hall'),
-                ParameterSpec::recording('recording', 'Recording'),
+                ParameterSpec::choice('response', 'Response', [...Impulse::labels(), ParameterSpec::OWN_FILE => 'Own recording'], 'concert-hall'),
+                ParameterSpec::audioFile('recording', 'Recording'),
                 ParameterSpec::choice('decay', 'Decay', ['25%' => '25 %', '50%' => '50 %', '75%' => '75 %', '100%' => '100 %'], '100%'),
                 ParameterSpec::number('pre-delay', 'Pre-delay', 'ms', 0.0, self::LONGEST_PRE_DELAY, 0.0, step: 1.0),
                 ParameterSpec::frequency('low-cut', 'Low cut', 80.0, 20.0, 1000.0),
@@ -110,11 +110,11 @@ final class ConvolutionReverb implements Processor
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $response = implode('/', [$values->choice('response'), $values->choice('response') === ParameterSpec::OWN_RECORDING ? $values->text('recording') : '', $values->choice('decay'), $rate]);
+        $response = implode('/', [$values->choice('response'), $values->choice('response') === ParameterSpec::OWN_FILE ? $values->text('recording') : '', $values->choice('decay'), $rate]);
         if ($response !== $this->response) {
             $this->response = $response;
             // What a recording holds may change with its name; what we make does not.
-            [$this->length, $convolver] = $values->choice('response') === ParameterSpec::OWN_RECORDING
+            [$this->length, $convolver] = $values->choice('response') === ParameterSpec::OWN_FILE
                 ? self::made($values, $this->setting)
                 : self::$made[$response] ??= self::made($values, $this->setting);
             $this->convolver = clone $convolver;
@@ -171,7 +171,7 @@ final class ConvolutionReverb implements Processor
         if ($impulse !== null) {
             return $impulse->response($setting->sampleRate, $share);
         }
-        $recorded = $setting->recordings?->read($values->text('recording'), $setting->sampleRate, self::LONGEST_SECONDS * $setting->sampleRate);
+        $recorded = $setting->audioFiles?->read($values->text('recording'), $setting->sampleRate, self::LONGEST_SECONDS * $setting->sampleRate);
         if ($recorded === null || $recorded[0] === []) {
             // Nothing recorded: the sound itself, so that nothing falls silent.
             return [[1.0], [1.0]];

@@ -7,8 +7,8 @@ namespace Hafen\Processor\Space;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
+use Hafen\Dsp\Lfo;
 use Hafen\Dsp\RationalTanh;
-use Hafen\Dsp\Swing;
 use Hafen\Processor\Axis;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
@@ -60,7 +60,7 @@ final class EchoDelay implements Positioned, Processor
 
     private float $saturation = 0.0;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     /** @var array{float, float, float, float} low-pass left and right, high-pass left and right */
     private array $filters = [0.0, 0.0, 0.0, 0.0];
@@ -126,8 +126,8 @@ final class EchoDelay implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
-        $this->swing->rate(0.7, $setting->sampleRate);
+        $this->lfo = new Lfo;
+        $this->lfo->rate(0.7, $setting->sampleRate);
         $this->room = (int) ceil(self::LONGEST_MILLISECONDS * $setting->sampleRate / 1000.0) + 4 + intdiv($setting->sampleRate, 200);
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
     }
@@ -148,7 +148,7 @@ final class EchoDelay implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
@@ -229,7 +229,7 @@ final class EchoDelay implements Positioned, Processor
         $this->left = $this->right = array_fill(0, $this->room, 0.0);
         $this->filters = [0.0, 0.0, 0.0, 0.0];
         $this->delay = $this->wantedDelay;
-        $this->swing->reset();
+        $this->lfo->reset();
     }
 
     public function tail(): int
@@ -246,8 +246,8 @@ final class EchoDelay implements Positioned, Processor
      */
     private function waver(int $frames): array
     {
-        [$phase, $turn, $since] = $this->swing->place();
-        $this->swing->advance($frames);
+        [$phase, $turn, $since] = $this->lfo->angle();
+        $this->lfo->advance($frames);
         if ($this->wow === 0.0) {
             return array_fill(0, $frames, 0.0);
         }

@@ -53,7 +53,7 @@ final class Spring implements Processor
     /** @var list<float> state of each spring's damping */
     private array $lows = [0.0, 0.0];
 
-    private int $place = 0;
+    private int $writeIndex = 0;
 
     /** Samples since the last one kept. */
     private int $count = 0;
@@ -160,9 +160,9 @@ final class Spring implements Processor
             $kept[] = $mid->left[$i];
         }
         $sides = [];
-        $place = $this->place;
+        $writeIndex = $this->writeIndex;
         foreach ([0, 1] as $spring) {
-            $this->place = $place;
+            $this->writeIndex = $writeIndex;
             $sides[] = $this->stretched($this->run($spring, $kept), $first, $frames);
         }
         $this->count = ($this->count + $frames) % self::DIVISION;
@@ -181,7 +181,7 @@ final class Spring implements Processor
         $this->rings = [array_fill(0, $this->room, 0.0), array_fill(0, $this->room, 0.0)];
         $this->states = [array_fill(0, self::STAGES, 0.0), array_fill(0, self::STAGES, 0.0)];
         $this->lows = [0.0, 0.0];
-        $this->place = $this->count = 0;
+        $this->writeIndex = $this->count = 0;
     }
 
     public function tail(): int
@@ -206,7 +206,7 @@ final class Spring implements Processor
             $damping = $this->damping;
             $low = $this->lows[$spring];
             $room = $this->room;
-            $read = $this->place - $this->lengths[$spring];
+            $read = $this->writeIndex - $this->lengths[$spring];
             if ($read < 0) {
                 $read += $room;
             }
@@ -221,16 +221,16 @@ final class Spring implements Processor
             for ($stage = 0; $stage < self::STAGES; ++$stage) {
                 [$stretch, $this->states[$spring][$stage]] = self::disperse(array_values($stretch), self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
             }
-            $place = $this->place;
+            $writeIndex = $this->writeIndex;
             for ($i = 0; $i < $n; ++$i) {
-                $ring[$place] = $stretch[$i];
+                $ring[$writeIndex] = $stretch[$i];
                 $out[] = $stretch[$i];
-                if (++$place === $room) {
-                    $place = 0;
+                if (++$writeIndex === $room) {
+                    $writeIndex = 0;
                 }
             }
             $this->rings[$spring] = $ring;
-            $this->place = $place;
+            $this->writeIndex = $writeIndex;
         }
 
         return $out;

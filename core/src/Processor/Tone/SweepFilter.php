@@ -6,7 +6,7 @@ namespace Hafen\Processor\Tone;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\Swing;
+use Hafen\Dsp\Lfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -32,7 +32,7 @@ final class SweepFilter implements Positioned, Processor
     /** Samples for which the frequency stands still. */
     private const STEP = 16;
 
-    private readonly Swing $swing;
+    private readonly Lfo $lfo;
 
     private string $type = 'low-pass';
 
@@ -110,12 +110,12 @@ final class SweepFilter implements Positioned, Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->swing = new Swing;
+        $this->lfo = new Lfo;
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->swing->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
+        $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
         $this->type = $values->choice('type');
         $this->frequency = $values->number('frequency');
         $this->damping = self::damping($values);
@@ -127,7 +127,7 @@ final class SweepFilter implements Positioned, Processor
 
     public function at(int $position): void
     {
-        $this->swing->at($position);
+        $this->lfo->at($position);
     }
 
     public function process(Block $block): void
@@ -141,7 +141,7 @@ final class SweepFilter implements Positioned, Processor
         $frames = count($left);
         $outLeft = $outRight = [];
         for ($done = 0; $done < $frames; $done = $end) {
-            $into = $this->swing->position() % self::STEP;
+            $into = $this->lfo->position() % self::STEP;
             if ($into === 0) {
                 $this->coefficients = $this->coefficientsNow();
             }
@@ -151,7 +151,7 @@ final class SweepFilter implements Positioned, Processor
             if (! $block->mono) {
                 [$outRight, $this->right] = self::filter($right, $outRight, $done, $end, $this->right, $this->coefficients, $this->damping, $this->type);
             }
-            $this->swing->advance($end - $done);
+            $this->lfo->advance($end - $done);
         }
         $block->left = $outLeft;
         $block->right = $outRight;
@@ -159,7 +159,7 @@ final class SweepFilter implements Positioned, Processor
 
     public function reset(): void
     {
-        $this->swing->reset();
+        $this->lfo->reset();
         $this->envelope = 0.0;
         $this->left = $this->right = [0.0, 0.0];
         $this->wasMono = true;
@@ -173,7 +173,7 @@ final class SweepFilter implements Positioned, Processor
     /** @return array{float, float, float} */
     private function coefficientsNow(): array
     {
-        [$phase, $turn, $since] = $this->swing->place();
+        [$phase, $turn, $since] = $this->lfo->angle();
         $octaves = $this->envelopeOctaves * min(1.0, $this->envelope) + $this->depth * sin($phase + $turn * $since);
         $frequency = min(max(20.0, $this->frequency * 2.0 ** $octaves), 0.45 * $this->setting->sampleRate);
         $g = tan(M_PI * $frequency / $this->setting->sampleRate);

@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use Hafen\Headroom\BandListen;
+use Hafen\Headroom\Sweep;
+
+/** What a listener wants just now, and the session's change it should be heard in. */
+final readonly class ListeningOptions
+{
+    /**
+     * @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     * @param  ?string  $watch  insert whose sound by frequency is shown
+     */
+    public function __construct(
+        public int $change,
+        public ?string $tap,
+        public ?int $loopStart,
+        public ?int $loopEnd,
+        public ?array $compare,
+        public int $side,
+        public bool $stopped,
+        public Sweep|BandListen|null $sweep = null,
+        public ?string $watch = null,
+    ) {
+    }
+}

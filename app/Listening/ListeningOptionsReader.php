@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use Hafen\Headroom\BandListen;
+use Hafen\Headroom\Sweep;
+use Illuminate\Support\Facades\DB;
+use PDO;
+use PDOStatement;
+
+/** Looks up a listener's wishes: asked for every block, so it is one prepared statement. */
+final readonly class ListeningOptionsReader
+{
+    private PDOStatement $statement;
+
+    public function __construct(private string $listeningId)
+    {
+        $this->statement = DB::connection()->getPdo()->prepare(
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch
+             from listenings l join sessions s on s.id = l.session_id where l.id = ?',
+        );
+    }
+
+    /** Null when the listening is gone. */
+    public function read(): ?ListeningOptions
+    {
+        $this->statement->execute([$this->listeningId]);
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string}|false $row */
+        $row = $this->statement->fetch(PDO::FETCH_ASSOC);
+        $this->statement->closeCursor();
+        if ($row === false) {
+            return null;
+        }
+        /** @var ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int} $compare */
+        $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
+        /** @var null|array{channel: string, frequency: float|int}|array{insert: string, band: string} $sweep */
+        $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
+
+        return new ListeningOptions(
+            (int) $row['change'],
+            $row['tap'],
+            $row['loop_start'],
+            $row['loop_end'],
+            $compare,
+            (int) $row['side'],
+            (bool) $row['stopped'],
+            match (true) {
+                $sweep === null => null,
+                isset($sweep['insert']) => new BandListen($sweep['insert'], $sweep['band']),
+                default => new Sweep($sweep['channel'], (float) $sweep['frequency']),
+            },
+            $row['watch'],
+        );
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Decibel;
+use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\DelayLine;
+use Hafen\Dsp\StereoGain;
+use Hafen\Metering\Meter;
+use Hafen\Routing\PanLaw;
+use Hafen\Session\Branch;
+use Hafen\Session\Width;
+
+/** One branch of a split at work: its band where it has one, its inserts, its level, and the delay to the latest of the branches. */
+final class BranchRunner
+{
+    public readonly Chain $chain;
+
+    public readonly Meter $meter;
+
+    public readonly BiquadCascade $band;
+
+    private readonly StereoGain $level;
+
+    private readonly DelayLine $alignment;
+
+    public function __construct(public readonly string $id, int $sampleRate)
+    {
+        $this->chain = new Chain;
+        $this->meter = new Meter;
+        $this->band = new BiquadCascade;
+        $this->level = new StereoGain(0.0, $sampleRate);
+        $this->alignment = new DelayLine(0);
+    }
+
+    /** @param  list<InsertRunner>  $runners */
+    public function configure(Branch $branch, bool $heard, array $runners): void
+    {
+        $this->chain->set($runners);
+        $gain = ($heard ? Decibel::toGain($branch->gain) : 0.0) * ($branch->invert ? -1.0 : 1.0);
+        // A branch is a balance, whatever the channel's width: in the middle it passes everything as it is.
+        [$left, $right] = PanLaw::gains(Width::Stereo, $branch->pan, 0.0);
+        $this->level->towards($gain * $left, $gain * $right);
+    }
+
+    public function align(int $samples): void
+    {
+        $this->alignment->resize($samples);
+    }
+
+    public function settle(): void
+    {
+        $this->level->settle();
+        $this->chain->settle();
+    }
+
+    public function reset(): void
+    {
+        $this->band->reset();
+        $this->chain->reset();
+        $this->alignment->reset();
+    }
+
+    public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        $this->chain->process($block, $sourcePosition, $metered, $taps);
+        $this->level->process($block);
+        if ($metered) {
+            $this->meter->measure($block, $sourcePosition);
+        }
+        $taps?->pass("branch:{$this->id}", $block);
+        $this->alignment->process($block);
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Session\AutomationCurve;
+use Hafen\Session\AutomationKind;
+use Hafen\Session\Channel;
+
+/** What the lanes of a channel ask of the parameters of one insert, on a fixed grid of the session. */
+final readonly class ParameterAutomation
+{
+    /** @param  non-empty-array<string, AutomationCurve>  $curves  by parameter id */
+    private function __construct(private array $curves)
+    {
+    }
+
+    /** Null where none of them moves. */
+    public static function of(Channel $channel, string $insert, ProcessorSpec $spec): ?self
+    {
+        $curves = [];
+        foreach ($channel->automation as $lane) {
+            $parameter = $lane->target->kind === AutomationKind::Parameter && $lane->target->part === $insert ? $spec->parameter((string) $lane->target->parameter) : null;
+            if ($parameter !== null) {
+                $curves[$parameter->id] = new AutomationCurve($lane, $parameter->scale);
+            }
+        }
+
+        return $curves === [] ? null : new self($curves);
+    }
+
+    /** @return array<string, float> where the stretch of the grid ends that a sample lies in, by parameter id */
+    public function at(int $position): array
+    {
+        $grid = Grid::after($position);
+
+        return array_map(static fn (AutomationCurve $curve): float => (float) $curve->at($grid), $this->curves);
+    }
+}

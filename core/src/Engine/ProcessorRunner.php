@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Metering\Meter;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\Positioned;
+use Hafen\Processor\Processor;
+use Hafen\Processor\ProcessorSpec;
+use Hafen\Processor\ReducesGain;
+use Hafen\Processor\TakesSidechain;
+use Hafen\Session\Channel;
+use Hafen\Session\ProcessorInsert;
+
+/**
+ * One insert at work: its processor, dry/wet against a dry copy of the same delay, bypass without a click or a shift in
+ * time, moving parameters, its meter and its clock.
+ */
+final class ProcessorRunner implements InsertRunner
+{
+    private readonly Meter $meter;
+
+    private readonly ParameterSmoother $glide;
+
+    private readonly DryWet $share;
+
+    private readonly GainAutomation $automation;
+
+    private ?ParameterAutomation $parameterAutomation = null;
+
+    /** @var array<string, float> set last by the ride */
+    private array $automated = [];
+
+    /** Nothing sounded yet: what rides starts where it is. */
+    private bool $isFresh = true;
+
+    /** Samples by which sound comes late to the insert. */
+    private int $inputLatency = 0;
+
+    private int $position = 0;
+
+    private ?Feed $sidechain = null;
+
+    /** What the processor listens to, during one block. */
+    private ?Block $heard = null;
+
+    private int $nanoseconds = 0;
+
+    public function __construct(
+        public readonly string $id,
+        public readonly string $processorId,
+        private readonly ProcessorSpec $spec,
+        private readonly Processor $processor,
+        ParameterValues $values,
+        int $sampleRate,
+    ) {
+        $this->meter = new Meter;
+        $this->glide = new ParameterSmoother($spec, $values, $sampleRate);
+        $this->share = new DryWet($sampleRate, $processor->latency());
+        $this->automation = new GainAutomation($sampleRate);
+    }
+
+    /** Takes the insert's state; what changed is moved to, not jumped to. */
+    public function configure(ProcessorInsert $insert, Channel $channel, int $inputLatency): void
+    {
+        $mix = AutomationLaws::mix($channel, $insert->id);
+        $this->automation->follow($mix);
+        $this->inputLatency = $inputLatency;
+        $before = $this->parameterAutomation;
+        $this->parameterAutomation = ParameterAutomation::of($channel, $insert->id, $this->spec);
+        $target = $insert->on && $channel->insertsOn ? ($mix === null ? $insert->mix : 1.0) : 0.0;
+        if ($target > 0.0 && $this->share->isIdle()) {
+            $this->processor->reset();
+            $this->isFresh = true;
+            $this->share->fill($this->processor->latency());
+        }
+        $this->share->towards($target);
+        $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters));
+        if ($before !== null && $this->parameterAutomation === null) {
+            $this->processor->set($this->glide->step(0));
+        }
+        $this->automated = [];
+        if ($this->glide->moving()) {
+            // Choices and switches at once: latency depends on them. Numbers wait for the sound, if there is any.
+            $this->processor->set($this->glide->step($this->share->isIdle() ? PHP_INT_MAX : 0));
+        }
+        $this->share->resize($this->processor->latency());
+    }
+
+    /** Has the processor listen to another sound; null is the sound it works on. */
+    public function listenTo(?Feed $sidechain): void
+    {
+        $this->sidechain = $sidechain;
+    }
+
+    /** Is where it was set to be, at once: for a path that has not sounded yet. */
+    public function settle(): void
+    {
+        $this->share->settle();
+        $this->automation->settle();
+    }
+
+    public function reset(): void
+    {
+        $this->processor->reset();
+        $this->isFresh = true;
+        $this->share->reset();
+    }
+
+    public function latency(): int
+    {
+        return $this->processor->latency();
+    }
+
+    public function tail(): int
+    {
+        return $this->processor->tail();
+    }
+
+    public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        $taps?->pass(Tap::beforeStage($this->id), $block);
+        $start = hrtime(true);
+        $this->position = $sourcePosition - $this->inputLatency;
+        $this->heard = $this->sidechain?->take($sourcePosition, $block->frames());
+        $this->share->process($block, $this->wet(...), $this->automation->isIdle() ? null : $this->automation->gains($this->position, $block->frames()));
+        $this->nanoseconds += hrtime(true) - $start;
+        if ($metered) {
+            $this->meter->measure($block, $sourcePosition);
+            if ($this->processor instanceof ReducesGain && ! $this->share->isIdle()) {
+                $this->meter->reduced($this->processor->gainReduction());
+            }
+        }
+        $taps?->pass("insert:{$this->id}", $block);
+    }
+
+    public function stages(): array
+    {
+        return ["insert:{$this->id}" => $this->latency()];
+    }
+
+    public function meters(): array
+    {
+        return ["insert:{$this->id}" => $this->meter];
+    }
+
+    public function meter(): Meter
+    {
+        return $this->meter;
+    }
+
+    public function runners(): array
+    {
+        return ["insert:{$this->id}" => $this];
+    }
+
+    /** Time spent since last asked, in nanoseconds. */
+    public function takeNanoseconds(): int
+    {
+        $nanoseconds = $this->nanoseconds;
+        $this->nanoseconds = 0;
+
+        return $nanoseconds;
+    }
+
+    private function wet(Block $block): void
+    {
+        $this->processor instanceof Positioned && $this->processor->at($this->position);
+        if (! $this->glide->moving() && $this->parameterAutomation === null) {
+            $this->sidechain($this->heard);
+            $this->processor->process($block);
+
+            return;
+        }
+        // Small steps on a fixed grid, so that the movement is the same whatever the block length.
+        $left = $right = [];
+        $mono = true;
+        $frames = $block->frames();
+        for ($at = 0; $at < $frames; $at += $length) {
+            $length = min($frames - $at, $this->parameterAutomation === null ? Grid::STEP : Grid::after($this->position + $at) - $this->position - $at);
+            $part = new Block(
+                array_slice($block->left, $at, $length),
+                $block->mono ? [] : array_slice($block->right, $at, $length),
+                $block->mono,
+            );
+            $this->set($this->position + $at, $this->parameterAutomation === null ? Grid::STEP : $length);
+            $this->sidechain($this->heard === null ? null : new Block(
+                array_slice($this->heard->left, $at, $length),
+                $this->heard->mono ? [] : array_slice($this->heard->right, $at, $length),
+                $this->heard->mono,
+            ));
+            $this->processor->process($part);
+            $mono = $part->mono;
+            $left[] = $part->left;
+            $right[] = $part->right;
+        }
+        $block->left = array_merge(...$left);
+        $block->right = $mono ? [] : array_merge(...$right);
+        $block->mono = $mono;
+    }
+
+    private function sidechain(?Block $heard): void
+    {
+        if ($heard !== null && $this->processor instanceof TakesSidechain) {
+            $this->processor->sidechain($heard);
+        }
+    }
+
+    private function set(int $position, int $frames): void
+    {
+        $isMoving = $this->glide->moving();
+        $values = $this->glide->step($frames);
+        if ($this->parameterAutomation === null) {
+            $this->processor->set($values);
+
+            return;
+        }
+        if ($this->isFresh) {
+            $this->isFresh = false;
+            $this->processor->set($values->withNumbers($this->parameterAutomation->at($position - Grid::STEP)));
+            $this->processor->reset();
+            $this->processor instanceof Positioned && $this->processor->at($position);
+        }
+        $automated = $this->parameterAutomation->at($position);
+        if ($isMoving || $automated !== $this->automated) {
+            $this->automated = $automated;
+            $this->processor->set($values->withNumbers($automated));
+        }
+    }
+}

@@ -1,0 +1,279 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+use Hafen\Dsp\LinkwitzRiley;
+use Hafen\Metering\Meter;
+use Hafen\Session\Split;
+use Hafen\Session\SplitBy;
+
+/**
+ * A split at work: gives each branch its part, and sums what comes out of them, lined up to the latest. Switched off it
+ * passes the sound as it is, as late as when it is on.
+ */
+final class SplitRunner implements InsertRunner
+{
+    /** Frames between two steps of a moving crossover. */
+    private const STEP = 64;
+
+    /** Share of the way that is left, in octaves, a crossover goes at each step. */
+    private const GLIDE = 0.08;
+
+    private readonly Meter $before;
+
+    private readonly Meter $after;
+
+    private readonly DryWet $share;
+
+    /** @var list<BranchRunner> */
+    private array $lanes = [];
+
+    private SplitBy $by = SplitBy::Copies;
+
+    /** @var list<float> as they are now */
+    private array $crossovers = [];
+
+    /** @var list<float> where they are going */
+    private array $target = [];
+
+    private int $nanoseconds = 0;
+
+    public function __construct(public readonly string $id, private readonly int $sampleRate)
+    {
+        $this->before = new Meter;
+        $this->after = new Meter;
+        $this->share = new DryWet($sampleRate);
+    }
+
+    /**
+     * Takes the split's state; what changed is moved to, not jumped to.
+     *
+     * @param  array<string, list<InsertRunner>>  $runners  of each branch by its id
+     */
+    public function configure(Split $split, bool $rowOn, bool $aligned, array $runners): void
+    {
+        $known = [];
+        foreach ($this->lanes as $lane) {
+            $known[$lane->id] = $lane;
+        }
+        $this->by = $split->by;
+        $this->lanes = array_map(fn ($branch): BranchRunner => $known[$branch->id] ?? new BranchRunner($branch->id, $this->sampleRate), $split->branches);
+        foreach ($split->branches as $index => $branch) {
+            $this->lanes[$index]->configure($branch, $split->isHeard($branch), $runners[$branch->id]);
+        }
+        $this->target = $split->crossovers;
+        if (count($this->crossovers) !== count($this->target) || $this->share->isIdle()) {
+            $this->crossovers = $this->target;
+        }
+        $this->tune();
+        if ($split->on && $rowOn && $this->share->isIdle()) {
+            $this->resetLanes();
+            $this->share->fill($this->latency());
+        }
+        $this->share->towards($split->on && $rowOn ? 1.0 : 0.0);
+        $this->share->resize($this->latency());
+        foreach ($this->lanes as $lane) {
+            $lane->align($aligned ? $this->latency() - $lane->chain->latency() : 0);
+        }
+    }
+
+    public function latency(): int
+    {
+        return max([0, ...array_map(static fn (BranchRunner $lane): int => $lane->chain->latency(), $this->lanes)]);
+    }
+
+    public function tail(): int
+    {
+        return max([0, ...array_map(static fn (BranchRunner $lane): int => $lane->chain->tail(), $this->lanes)]);
+    }
+
+    public function settle(): void
+    {
+        $this->share->settle();
+        $this->crossovers = $this->target;
+        $this->tune();
+        foreach ($this->lanes as $lane) {
+            $lane->settle();
+        }
+    }
+
+    public function reset(): void
+    {
+        $this->share->reset();
+        $this->resetLanes();
+    }
+
+    public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        $start = hrtime(true);
+        if ($metered) {
+            $this->before->measure($block, $sourcePosition);
+        }
+        $taps?->pass("into:{$this->id}", $block);
+        $this->share->process($block, fn (Block $wet) => $this->branches($wet, $sourcePosition, $metered, $taps));
+        $this->nanoseconds += hrtime(true) - $start;
+        if ($metered) {
+            $this->after->measure($block, $sourcePosition);
+        }
+        $taps?->pass("insert:{$this->id}", $block);
+    }
+
+    public function stages(): array
+    {
+        $stages = ["into:{$this->id}" => 0];
+        foreach ($this->lanes as $lane) {
+            $stages += $lane->chain->stages();
+            $stages["branch:{$lane->id}"] = $lane->chain->latency();
+        }
+        $stages["insert:{$this->id}"] = $this->latency();
+
+        return $stages;
+    }
+
+    public function meters(): array
+    {
+        $meters = ["into:{$this->id}" => $this->before];
+        foreach ($this->lanes as $lane) {
+            $meters += $lane->chain->meters();
+            $meters["branch:{$lane->id}"] = $lane->meter;
+        }
+        $meters["insert:{$this->id}"] = $this->after;
+
+        return $meters;
+    }
+
+    public function meter(): Meter
+    {
+        return $this->after;
+    }
+
+    public function runners(): array
+    {
+        $runners = [];
+        foreach ($this->lanes as $lane) {
+            $runners += $lane->chain->runners();
+        }
+        $runners["insert:{$this->id}"] = $this;
+
+        return $runners;
+    }
+
+    public function takeNanoseconds(): int
+    {
+        $nanoseconds = $this->nanoseconds;
+        $this->nanoseconds = 0;
+
+        return $nanoseconds;
+    }
+
+    private function resetLanes(): void
+    {
+        foreach ($this->lanes as $lane) {
+            $lane->reset();
+        }
+    }
+
+    private function tune(): void
+    {
+        foreach ($this->lanes as $index => $lane) {
+            $lane->band->set($this->by === SplitBy::Frequency ? LinkwitzRiley::band($index, $this->crossovers, $this->sampleRate) : []);
+        }
+    }
+
+    private function branches(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        $parts = $this->parts($block);
+        $sum = null;
+        foreach ($this->lanes as $index => $lane) {
+            $part = $parts[$index];
+            $lane->process($part, $sourcePosition, $metered, $taps);
+            if ($this->by === SplitBy::MidSide && $index === 1) {
+                // The side is one difference; on the right it stands turned over.
+                $part->widen();
+                $part->right = Samples::scale($part->right, -1.0);
+            }
+            if ($sum === null) {
+                $sum = $part;
+
+                continue;
+            }
+            if (! $part->mono) {
+                $sum->widen();
+            }
+            $sum->left = Samples::add($sum->left, $part->left);
+            if (! $sum->mono) {
+                $sum->right = Samples::add($sum->right, $part->right());
+            }
+        }
+        assert($sum !== null);
+        $block->left = $sum->left;
+        $block->right = $sum->right;
+        $block->mono = $sum->mono;
+    }
+
+    /** @return list<Block> what each branch gets */
+    private function parts(Block $block): array
+    {
+        if ($this->by === SplitBy::LeftRight) {
+            $silence = array_fill(0, $block->frames(), 0.0);
+
+            return [new Block($block->left, $silence), new Block($silence, $block->right())];
+        }
+        if ($this->by === SplitBy::MidSide) {
+            return [
+                Block::mono(Samples::mid($block->left, $block->right())),
+                Block::mono(Samples::side($block->left, $block->right())),
+            ];
+        }
+        $parts = array_map(static fn (): Block => clone $block, $this->lanes);
+        if ($this->by === SplitBy::Frequency) {
+            $this->filter($parts);
+        }
+
+        return $parts;
+    }
+
+    /** @param  list<Block>  $parts */
+    private function filter(array $parts): void
+    {
+        if ($this->crossovers === $this->target) {
+            foreach ($this->lanes as $index => $lane) {
+                $lane->band->process($parts[$index]);
+            }
+
+            return;
+        }
+        // Small steps on a fixed grid, so that the movement is the same whatever the block length.
+        $filtered = [];
+        for ($at = 0, $frames = $parts[0]->frames(); $at < $frames; $at += self::STEP) {
+            $this->step();
+            foreach ($this->lanes as $index => $lane) {
+                $piece = new Block(
+                    array_slice($parts[$index]->left, $at, self::STEP),
+                    array_slice($parts[$index]->right, $at, self::STEP),
+                    $parts[$index]->mono,
+                );
+                $lane->band->process($piece);
+                $filtered[$index][] = $piece;
+            }
+        }
+        foreach ($filtered as $index => $pieces) {
+            $parts[$index]->left = array_merge(...array_map(static fn (Block $piece): array => $piece->left, $pieces));
+            $parts[$index]->right = array_merge(...array_map(static fn (Block $piece): array => $piece->right, $pieces));
+        }
+    }
+
+    private function step(): void
+    {
+        foreach ($this->target as $index => $target) {
+            $now = $this->crossovers[$index];
+            $next = $now * ($target / $now) ** self::GLIDE;
+            $this->crossovers[$index] = abs($next / $target - 1.0) < 1e-3 ? $target : $next;
+        }
+        $this->tune();
+    }
+}

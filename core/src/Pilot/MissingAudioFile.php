@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Pilot;
+
+use Hafen\Processor\AudioFiles;
+use Hafen\Processor\ParameterKind;
+use Hafen\Processor\ParameterSpec;
+use Hafen\Processor\ParameterValues;
+use Hafen\Session\ProcessorInsert;
+
+/** An effect that is to work with a recording and has none, or one that is gone: it lets the sound through as it is. */
+final readonly class MissingAudioFile implements Check
+{
+    public function advice(SessionFacts $facts): array
+    {
+        $advice = [];
+        $audioFiles = $facts->audioFiles;
+        if ($audioFiles === null) {
+            return [];
+        }
+        foreach ($facts->session->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert && $insert->on) {
+                    $advice[] = $this->adviceOn($facts, $audioFiles, $channel->id, $insert);
+                }
+            }
+        }
+
+        return array_values(array_filter($advice));
+    }
+
+    private function adviceOn(SessionFacts $facts, AudioFiles $audioFiles, string $channel, ProcessorInsert $insert): ?Advice
+    {
+        $spec = $facts->spec($insert);
+        $user = $spec->userOfAudioFile();
+        $audioFile = array_values(array_filter($spec->parameters, static fn (ParameterSpec $parameter): bool => $parameter->kind === ParameterKind::AudioFile))[0] ?? null;
+        $values = ParameterValues::of($spec, $insert->parameters);
+        if ($audioFile === null || $user === null || $values->choice($user->id) !== ParameterSpec::OWN_FILE) {
+            return null;
+        }
+        $file = $values->text($audioFile->id);
+        if ($file !== '' && $audioFiles->has($file)) {
+            return null;
+        }
+        $text = $file === ''
+            ? '%s on %s is to use a recording of your own, and none is chosen: the sound goes through as it is.'
+            : '%s on %s cannot find its recording: the sound goes through as it is. Choose it again.';
+
+        return new Advice('recording-missing', Severity::Advice, $channel, $insert->id, sprintf($text, $spec->name, $facts->name($channel)), new Fix(
+            "Use {$user->choices[(string) $user->default]}",
+            ['type' => 'set-parameter', 'insert' => $insert->id, 'parameter' => $user->id, 'value' => $user->default],
+        ));
+    }
+}

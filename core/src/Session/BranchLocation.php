@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session;
+
+/** Where a branch stands. */
+final readonly class BranchLocation
+{
+    public function __construct(
+        public Channel $channel,
+        public Row $row,
+        public Split $split,
+        public int $index,
+        public Branch $branch,
+    ) {
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Survey;
+
+use Hafen\Session\Session;
+use InvalidArgumentException;
+
+/** The part of a session a survey is of: from one sample up to, not including, another. */
+final readonly class TimeRange
+{
+    private const RUN_IN = 10.0;
+
+    /** @param  float  $runIn  seconds that run before it is measured, so that filters and tails are what they would be */
+    public function __construct(public int $from, public int $to, public float $runIn = self::RUN_IN)
+    {
+        if ($from < 0 || $to <= $from) {
+            throw new InvalidArgumentException("A stretch from {$from} to {$to} has no length.");
+        }
+    }
+
+    public static function all(Session $session): self
+    {
+        return new self(0, max(1, $session->length));
+    }
+
+    public function frames(): int
+    {
+        return $this->to - $this->from;
+    }
+
+    /** Place at which the sources begin to be read: on the grid of blocks, whatever is measured. */
+    public function start(int $sampleRate, int $blockSize): int
+    {
+        return intdiv(max(0, $this->from - (int) ($this->runIn * $sampleRate)), $blockSize) * $blockSize;
+    }
+}

@@ -1,0 +1,139 @@
+import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/api/types';
+import { decibels, plain } from '@/format';
+import { allInserts } from '@/inserts';
+import { FADER, placeOf, valueAt, type Travel } from '@/scales';
+
+/** What can be automated on a channel, and how its values are drawn and said. */
+export interface LaneControl {
+    target: string;
+    name: string;
+    travel: Travel;
+    /** What it stands at where no lane moves it. */
+    still: number | null;
+    /** Holds its value up to the next point. */
+    holds: boolean;
+    step: number;
+    text: (value: number | null) => string;
+}
+
+const BEND = 4;
+
+const FADER_CONTROL: LaneControl = {
+    target: 'fader',
+    name: 'Fader',
+    travel: FADER,
+    still: null,
+    holds: false,
+    step: 0.5,
+    text: String,
+};
+
+export function laneOf(channel: Channel, target: string): AutomationLane | undefined {
+    return channel.automation?.find((lane) => lane.target === target);
+}
+
+const percent = (value: number | null) => `${Math.round((value ?? 0) * 100)} %`;
+
+export function controlsOf(
+    channel: Channel,
+    nameOf: (channel: string) => string,
+    specOf: (processor: string) => ProcessorSpec | undefined,
+    labelOf: (insert: string) => string,
+): LaneControl[] {
+    const gain = (value: number | null) => `${decibels(value, true)} dB`;
+    const found: LaneControl[] = [
+        { target: 'fader', name: 'Fader', travel: FADER, still: channel.fader, holds: false, step: 0.5, text: gain },
+        {
+            target: 'pan',
+            name: 'Pan',
+            travel: { min: -1, max: 1, scale: 'linear' },
+            still: channel.pan,
+            holds: false,
+            step: 0.05,
+            text: (value) => {
+                const size = Math.round(Math.abs(value ?? 0) * 100);
+                return size === 0 ? 'C' : `${(value ?? 0) < 0 ? 'L' : 'R'}${size}`;
+            },
+        },
+        {
+            target: 'mute',
+            name: 'Mute',
+            travel: { min: 0, max: 1, scale: 'linear' },
+            still: channel.mute ? 1 : 0,
+            holds: true,
+            step: 1,
+            text: (value) => ((value ?? 0) >= 0.5 ? 'muted' : 'open'),
+        },
+    ];
+    for (const send of channel.sends) {
+        found.push({
+            target: `send:${send.id}`,
+            name: `Send to ${nameOf(send.to)}`,
+            travel: FADER,
+            still: send.gain ?? null,
+            holds: false,
+            step: 0.5,
+            text: gain,
+        });
+    }
+    for (const insert of allInserts([...channel.inserts, ...channel.postInserts])) {
+        if (insert.type !== 'processor') {
+            continue;
+        }
+        found.push({
+            target: `mix:${insert.id}`,
+            name: `${labelOf(insert.id)}: mix`,
+            travel: { min: 0, max: 1, scale: 'linear' },
+            still: insert.mix ?? 1,
+            holds: false,
+            step: 0.05,
+            text: percent,
+        });
+        for (const parameter of specOf(insert.processor)?.parameters ?? []) {
+            if (parameter.kind === 'number') {
+                found.push({
+                    target: `parameter:${insert.id}:${parameter.id}`,
+                    name: `${labelOf(insert.id)}: ${parameter.group ? `${parameter.group} ` : ''}${parameter.label}`,
+                    travel: { min: parameter.min, max: parameter.max, scale: parameter.scale },
+                    still: Number(insert.parameters?.[parameter.id] ?? parameter.default),
+                    holds: false,
+                    step: (parameter.max - parameter.min) / 100,
+                    text: (value) => plain(value ?? 0, parameter.unit, parameter.step),
+                });
+            }
+        }
+    }
+    return found;
+}
+
+/** How far a bent way has come: docs/formats/session.md says by which law. */
+export function bent(share: number, curve: number): number {
+    return Math.abs(curve) < 1e-6 ? share : (Math.exp(BEND * curve * share) - 1) / (Math.exp(BEND * curve) - 1);
+}
+
+/** Where a lane stands at a moment, from 0 to 1 of the travel. */
+export function travelAt(points: AutomationPoint[], control: LaneControl, at: number): number {
+    const first = points[0];
+    if (!first) {
+        return placeOf(control.still, control.travel);
+    }
+    const index = points.filter((point) => point.at <= at).length - 1;
+    const from = points[Math.max(0, index)] ?? first;
+    const to = points[index + 1];
+    if (index < 0 || !to || control.holds) {
+        return placeOf(from.value, control.travel);
+    }
+    const [a, b] = [placeOf(from.value, control.travel), placeOf(to.value, control.travel)];
+    return a + bent((at - from.at) / (to.at - from.at), from.curve ?? 0) * (b - a);
+}
+
+/** The value a lane gives at a moment. */
+export function laneValueAt(points: AutomationPoint[], control: LaneControl, at: number): number | null {
+    return valueAt(travelAt(points, control, at), control.travel);
+}
+
+/** Where an automated fader stands at a moment, to the tenth. */
+export function laneFaderAt(points: AutomationPoint[], at: number): number | null {
+    const value = laneValueAt(points, FADER_CONTROL, at);
+    return value === null ? null : Math.round(value * 10) / 10;
+}
