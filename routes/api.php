@@ -15,6 +15,7 @@ use App\Http\Controllers\PresetFileController;
 use App\Http\Controllers\ProcessorController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\RowPresetController;
+use App\Http\Controllers\RulesController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\SplitPresetController;
 use App\Http\Controllers\StorageController;
@@ -39,6 +40,7 @@ Route::get('sessions/{session}/channels/{channel}/musical-key', [MusicalKeyContr
 Route::get('sessions/{session}/advice', [PilotController::class, 'index']);
 Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
 
+Route::get('rules', [RulesController::class, 'index']);
 Route::get('processors', [ProcessorController::class, 'index']);
 Route::post('processors/{processor}/picture', [ProcessorController::class, 'picture']);
 Route::get('presets', [PresetController::class, 'index']);

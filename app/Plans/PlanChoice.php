@@ -14,7 +14,7 @@ use Hafen\Session\JsonNode;
 final readonly class PlanChoice
 {
     /** dB a remedy can be set to by hand. */
-    private const MOST = 40.0;
+    public const MOST = 40.0;
 
     /**
      * @param  list<string>  $remedies  ids

@@ -33,6 +33,19 @@ final readonly class PresetShelf
         ];
     }
 
+    /** @return array<string, list<Preset>> shipped ones first, by processor */
+    public function byProcessor(): array
+    {
+        $byProcessor = [];
+        $own = StoredPreset::query()->orderBy('name')->get()
+            ->map(static fn (StoredPreset $preset): Preset => new Preset($preset->processor, $preset->name, $preset->use, $preset->parameters))->all();
+        foreach ([...$this->shipped->all()->presets, ...$own] as $preset) {
+            $byProcessor[$preset->processor][] = $preset;
+        }
+
+        return $byProcessor;
+    }
+
     /** @return list<array<string, mixed>> */
     public function rows(): array
     {

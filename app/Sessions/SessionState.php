@@ -7,8 +7,10 @@ namespace App\Sessions;
 use App\Models\DismissedAdvice;
 use App\Models\Revision;
 use App\Models\StoredSession;
+use App\Presets\PresetShelf;
 use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
+use Hafen\Preset\Preset;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
@@ -18,7 +20,9 @@ use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
 use Hafen\Routing\Routes;
 use Hafen\Routing\RowLatency;
+use Hafen\Routing\StereoStages;
 use Hafen\Session\AudioInterface;
+use Hafen\Session\Branch;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\SessionCodec;
@@ -30,7 +34,7 @@ use Hafen\Survey\SurveyStore;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines)
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets)
     {
     }
 
@@ -51,6 +55,7 @@ final readonly class SessionState
             'redo' => $this->book->next($stored)?->label,
             'inserts' => (object) $this->inserts($session),
             'audible' => (object) $this->audible($session),
+            'stereo' => (object) $this->stereo($session),
             'latency' => [
                 'channels' => (object) $alignment->own,
                 'arrival' => (object) $alignment->arrival,
@@ -88,6 +93,7 @@ final readonly class SessionState
     {
         $latency = new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo));
         $inserts = [];
+        $presets = $this->presets->byProcessor();
         foreach ($session->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
                 if ($insert instanceof Split) {
@@ -97,10 +103,17 @@ final readonly class SessionState
                         'latency' => $latency->insert($insert),
                         'rise' => $sum->rise,
                         'equal' => $sum->equal,
+                        'heard' => array_values(array_map(
+                            static fn (Branch $branch): string => $branch->id,
+                            array_filter($insert->branches, $insert->isHeard(...)),
+                        )),
                     ];
                 } elseif ($insert instanceof ProcessorInsert) {
                     $inserts[$insert->id] = [
                         'label' => $this->processors->label($insert->processor, $insert->parameters),
+                        'chip' => $this->processors->chip($insert->processor, $insert->parameters),
+                        'presets' => $this->matching($presets[$insert->processor] ?? [], $insert),
+                        'partDry' => $insert->on && $insert->mix < 1.0 && $this->processors->spec($insert->processor)->wetOnly,
                         'latency' => $latency->insert($insert),
                     ];
                 }
@@ -108,6 +121,21 @@ final readonly class SessionState
         }
 
         return $inserts;
+    }
+
+    /**
+     * @param  list<Preset>  $presets  of its processor
+     * @return list<string> names of those whose setting the insert has
+     */
+    private function matching(array $presets, ProcessorInsert $insert): array
+    {
+        $spec = $this->processors->spec($insert->processor);
+        $plain = new Preset($insert->processor, 'Default', '', []);
+
+        return array_values(array_map(
+            static fn (Preset $preset): string => $preset->name,
+            array_filter([$plain, ...$presets], static fn (Preset $preset): bool => $preset->matches($spec, $insert->parameters, $insert->locked)),
+        ));
     }
 
     /** @return list<array<string, mixed>> the Pilot's advice, from what is known of the sound */
@@ -140,6 +168,19 @@ final readonly class SessionState
         }
 
         return ['paths' => (object) $paths, 'loops' => (object) $loops];
+    }
+
+    /** @return array<string, bool> whether sound is stereo, by tap */
+    private function stereo(Session $session): array
+    {
+        $stereo = [];
+        foreach ($session->channels as $channel) {
+            foreach (StereoStages::of($channel, $this->processors)->all() as $stage => $isStereo) {
+                $stereo["{$channel->id}:{$stage}"] = $isStereo;
+            }
+        }
+
+        return $stereo;
     }
 
     /** @return array<string, bool> by channel id */

@@ -158,7 +158,7 @@ final readonly class SurveyDesk
             'current' => false,
             'running' => $here?->status === 'running' ? $this->progress($here) : null,
             'result' => $before?->result === null ? null : SurveyFigures::over((array) $before->result, SurveyFigures::toArray($session, $known)),
-            'stale' => $known->unknown,
+            'stale' => $known->staleTaps($session),
             'stopped' => $here?->status === 'stopped',
             'message' => $here?->status === 'failed' ? $here->message : null,
         ];

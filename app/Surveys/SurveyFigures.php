@@ -11,6 +11,7 @@ use Hafen\Headroom\LoudestMoment;
 use Hafen\Headroom\Relief;
 use Hafen\Metering\OverRegion;
 use Hafen\Metering\TapReading;
+use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
 use Hafen\Survey\ClippedClip;
 use Hafen\Survey\SurveyResult;
@@ -20,6 +21,9 @@ final class SurveyFigures
 {
     /** dB by which a channel is lowered to see what it would free. */
     private const LOWERED = 6.0;
+
+    /** dB a noise floor lies below the average at least. */
+    private const FLOOR_BELOW = 12.0;
 
     /** @return array<string, mixed> */
     public static function toArray(Session $session, SurveyResult $result): array
@@ -41,6 +45,9 @@ final class SurveyFigures
             ], $result->main->overs ?? []),
             'samplesOver' => $result->main->samplesOver ?? 0,
             'loads' => (object) $result->loads,
+            'load' => self::isHeard($session) ? $result->load($session) : null,
+            'clips' => $result->tapsAboveFullScale(),
+            'headroom' => self::headroom($session, $result),
             'loudness' => $loudness?->integrated,
             'loudnessRange' => $loudness?->range,
             'momentary' => $loudness?->highestMomentary,
@@ -62,6 +69,13 @@ final class SurveyFigures
      */
     public static function over(array $older, array $newer): array
     {
+        $measured = (array) $newer['taps'];
+        $older['clips'] = [
+            ...array_filter((array) ($older['clips'] ?? []), static fn (mixed $tap): bool => is_string($tap) && ! isset($measured[$tap])),
+            ...(array) $newer['clips'],
+        ];
+        $older['load'] = $newer['load'] ?? $older['load'] ?? null;
+        $older['headroom'] = $newer['headroom'];
         foreach (['taps', 'channels', 'loads'] as $map) {
             $older[$map] = (object) ((array) $newer[$map] + (array) ($older[$map] ?? []));
         }
@@ -88,6 +102,27 @@ final class SurveyFigures
         ];
     }
 
+    /** Whether there is anything to play: what runs without sound says nothing of a load. */
+    private static function isHeard(Session $session): bool
+    {
+        foreach ($session->channels as $channel) {
+            if ($channel->source instanceof ClipSource && $channel->source->clips !== []) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** What becomes of the main's peaks: "clips" where they go out, "over" where nothing takes them yet, "below" full scale. */
+    private static function headroom(Session $session, SurveyResult $result): string
+    {
+        $main = $session->main();
+        $overs = $result->taps["{$main->id}:post-fader"]->overs ?? 0;
+
+        return $overs === 0 ? 'below' : ($main->output === 'none' ? 'over' : 'clips');
+    }
+
     /** @return array<string, mixed> */
     private static function tap(TapReading $reading): array
     {
@@ -98,8 +133,17 @@ final class SurveyFigures
             'reduction' => $reading->gainReduction,
             'peakAt' => $reading->peakAt,
             'firstOver' => $reading->firstOver,
-            'floor' => $reading->floorLevel(),
+            'floor' => self::noiseFloor($reading),
         ];
+    }
+
+    /** The noise floor; null where the quietest moments are the sound itself. */
+    private static function noiseFloor(TapReading $reading): ?float
+    {
+        $floor = $reading->floorLevel();
+        $average = $reading->rmsLevel();
+
+        return $floor !== null && $average !== null && $floor < $average - self::FLOOR_BELOW ? $floor : null;
     }
 
     /** @return array<string, array<string, mixed>> by channel id */

@@ -6,6 +6,7 @@ import QuickFinder from '@/components/QuickFinder.vue';
 import RenderDialog from '@/components/RenderDialog.vue';
 import TheInspector from '@/components/TheInspector.vue';
 import TopBar from '@/components/TopBar.vue';
+import { useInspectorFold } from '@/composables/useInspectorFold';
 import { useKeys } from '@/keys';
 import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
@@ -25,7 +26,9 @@ const areKeysOpen = ref(false);
 const look = ref(document.documentElement.dataset.look ?? 'day');
 const isReady = ref(false);
 
-useKeys(() => (areKeysOpen.value = true));
+const inspector = useInspectorFold();
+
+useKeys({ showKeys: () => (areKeysOpen.value = true), foldInspector: inspector.toggle });
 
 function changeLook(): void {
     look.value = look.value === 'day' ? 'night' : 'day';
@@ -57,12 +60,21 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 </script>
 
 <template>
-    <div class="frame" :data-ready="isReady">
+    <div
+        class="frame"
+        :class="{ folded: inspector.isFolded.value, narrow: !inspector.isUsed.value }"
+        :data-ready="isReady"
+    >
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
         <SendsView v-if="screen.view === 'sends'" class="view" />
         <HeadroomView v-else-if="screen.view === 'headroom'" class="view" />
         <PathsView v-else class="view" />
-        <TheInspector class="aside" />
+        <TheInspector
+            class="aside"
+            :is-folded="inspector.isFolded.value"
+            @fold="inspector.fold"
+            @unfold="inspector.unfold"
+        />
         <ListenBar class="listen" />
         <QuickFinder />
         <RenderDialog v-model="isRenderOpen" />
@@ -72,13 +84,23 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 
 <style scoped>
 .frame {
+    --inspector: 280px;
+
     display: grid;
     grid-template:
         'top top' 48px
         'view aside' minmax(0, 1fr)
         'listen listen' 84px
-        / minmax(0, 1fr) 312px;
+        / minmax(0, 1fr) var(--inspector);
     height: 100vh;
+}
+
+.frame.narrow {
+    --inspector: 220px;
+}
+
+.frame.folded {
+    --inspector: 20px;
 }
 
 .top {
@@ -97,9 +119,15 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     grid-area: listen;
 }
 
+@media (min-width: 1500px) {
+    .frame:not(.folded) {
+        --inspector: 330px;
+    }
+}
+
 @media (max-width: 1180px) {
-    .frame {
-        grid-template-columns: minmax(0, 1fr) 276px;
+    .frame:not(.folded, .narrow) {
+        --inspector: 268px;
     }
 }
 </style>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Branch, Channel, Insert, ProcessorInsert, Split } from '@/api/types';
-import { allInserts, findInsert, isBranchHeard } from './inserts';
+import { allInserts, findInsert } from './inserts';
 
 function processor(id: string): ProcessorInsert {
     return { type: 'processor', id, processor: 'trim', on: true, mix: 1, parameters: {} };
@@ -65,16 +65,5 @@ describe('inserts of a row', () => {
         const plain = findInsert([drum], 'i5');
         expect([plain?.row, plain?.branch]).toEqual(['postInserts', null]);
         expect(findInsert([drum], 'i9')).toBeNull();
-    });
-
-    it('of a branch are heard by its mute and the solos of its split', () => {
-        const pair = (a: Partial<Branch>, b: Partial<Branch>) => {
-            const both = split('s', [branch('a', [], a), branch('b', [], b)]);
-            return both.branches.map((entry) => isBranchHeard(both, entry));
-        };
-        expect(pair({}, {})).toEqual([true, true]);
-        expect(pair({ mute: true }, {})).toEqual([false, true]);
-        expect(pair({ solo: true }, {})).toEqual([true, false]);
-        expect(pair({ solo: true, mute: true }, {})).toEqual([false, false]);
     });
 });

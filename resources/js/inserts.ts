@@ -53,8 +53,3 @@ function findIn(
     }
     return null;
 }
-
-/** Whether a branch comes through: not muted, and soloed where any is. */
-export function isBranchHeard(split: Split, branch: Branch): boolean {
-    return !branch.mute && (branch.solo || !split.branches.some((other) => other.solo));
-}

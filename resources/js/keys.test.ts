@@ -13,6 +13,7 @@ import { channel, insert, processor, settled, shown, world, type World } from '.
 let page: VueWrapper;
 let made: World;
 let sheets = 0;
+let folds = 0;
 
 beforeEach(() => {
     made = world(
@@ -26,9 +27,10 @@ beforeEach(() => {
         { pilot: [] as Advice[] },
     );
     sheets = 0;
+    folds = 0;
     page = shown(
         defineComponent(() => {
-            useKeys(() => sheets++);
+            useKeys({ showKeys: () => sheets++, foldInspector: () => folds++ });
             return () => h('div', [h('input'), h('select'), h('button')]);
         }),
         {},

@@ -9,7 +9,7 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
 /** The keyboard, wherever the focus is, except where text is typed. */
-export function useKeys(showKeys: () => void): void {
+export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; foldInspector: () => void }): void {
     const session = useSession();
     const selection = useSelection();
     const listening = useListening();
@@ -199,6 +199,8 @@ export function useKeys(showKeys: () => void): void {
             a: () => selection.channels.forEach((id) => screen.toggleLane(id)),
             m: () => toggleChannels('mute'),
             s: () => toggleChannels('solo'),
+            i: foldInspector,
+            f: () => document.getElementById('hafen-find')?.focus(),
             '?': showKeys,
             Delete: remove,
             Backspace: remove,

@@ -37,6 +37,7 @@ export function processor(id: string, category: string, more: Partial<ProcessorS
     return {
         id,
         name: id.charAt(0).toUpperCase() + id.slice(1),
+        shortName: id.slice(0, 6),
         category,
         purpose: `What ${id} is for.`,
         levelDependent: false,
@@ -91,6 +92,7 @@ export function stateOf(channels: Channel[], more: Partial<SessionState> = {}): 
         },
         inserts: {},
         pilot: [],
+        stereo: {},
         loops: {},
         paths: {},
         ...more,

@@ -29,7 +29,7 @@ final class RenderController
         $opened = $book->open($session);
         $name = $body->optional('name')?->text(1, 120) ?? $opened->name;
         $options = [
-            'format' => $body->get('format')->oneOf(['16', '24', '32f']),
+            'format' => $body->get('format')->oneOf(array_column(RenderOptions::FORMATS, 'value')),
             'tap' => self::tap($body->optional('tap')),
             'from' => $body->optional('from')?->integer(0, SessionCodec::LONGEST) ?? 0,
             'to' => $body->optional('to')?->integer(1, SessionCodec::LONGEST),

@@ -14,13 +14,13 @@ final readonly class AddSend implements Edit
 {
     /**
      * @param  list<string>  $channels
-     * @param  ?float  $gain  dB; null is silence
+     * @param  ?array{?float}  $gain  dB, null in it is silence; null instead of it is what is usual there
      * @param  ?TapPoint  $tap  null is what is usual there: after the fader, for cues before it
      */
     public function __construct(
         public array $channels,
         public string $to,
-        public ?float $gain = 0.0,
+        public ?array $gain = null,
         public ?TapPoint $tap = null,
         public float $pan = 0.0,
     ) {
@@ -39,7 +39,7 @@ final readonly class AddSend implements Edit
             if ($channel->sendTo($target->id) !== null) {
                 throw EditRefused::sendsAlready($channel->name, $target->name);
             }
-            $send = new Send($ids->send(), $target->id, $this->gain, $this->tap ?? $target->kind->usualTap(), true, $this->pan);
+            $send = new Send($ids->send(), $target->id, $this->gain === null ? $target->kind->usualGain() : $this->gain[0], $this->tap ?? $target->kind->usualTap(), true, $this->pan);
             $session = $session->withChannel($channel->withSend($send));
         }
 

@@ -68,6 +68,7 @@ final readonly class EditCodec
             'set-solo-safe' => new SetSoloSafe(self::ids($fields('channels', 'soloSafe')->get('channels')), $node->get('soloSafe')->boolean()),
             'set-row' => new SetRow(self::ids($fields('channels', 'on')->get('channels')), $node->get('on')->boolean()),
             'add-insert' => $this->addInsert($node),
+            'cut-frequency' => $this->cutFrequency($fields('channel', 'frequency', 'depth')),
             'replace-insert' => $this->replaceInsert($fields('insert', 'processor'), $session),
             'move-insert' => $this->moveInsert($node),
             'swap-inserts' => new SwapInserts($fields('insert', 'with')->get('insert')->id(), $node->get('with')->id()),
@@ -123,6 +124,16 @@ final readonly class EditCodec
             $file === null ? null : self::file($file),
             $kind,
             $tap === null ? null : RoutingEditCodec::tapSource($tap->keys(['channel', 'tap'])),
+        );
+    }
+
+    private function cutFrequency(JsonNode $node): CutFrequency
+    {
+        return new CutFrequency(
+            $node->get('channel')->id(),
+            $this->processors->spec(CutFrequency::PROCESSOR),
+            $node->get('frequency')->number(20.0, 20000.0, 'Hz'),
+            $node->get('depth')->number(0.1, 24.0, 'dB'),
         );
     }
 

@@ -26,7 +26,7 @@ final readonly class PutSends implements Edit
             $channel = Channels::find($session, $position->channel);
             $target = Channels::find($session, $position->to);
             RoutingRules::canSend($channel, $target);
-            $send = $channel->sendTo($target->id) ?? new Send($ids->send(), $target->id, 0.0, $target->kind->usualTap());
+            $send = $channel->sendTo($target->id) ?? new Send($ids->send(), $target->id, $target->kind->usualGain(), $target->kind->usualTap());
             $session = $session->withChannel($channel->withSend($position->applied($send)));
         }
 

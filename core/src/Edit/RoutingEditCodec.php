@@ -72,7 +72,7 @@ final class RoutingEditCodec
         return new AddSend(
             EditCodec::ids($node->get('channels')),
             $node->get('to')->id(),
-            $gain === null ? 0.0 : $gain->gain(),
+            $gain === null ? null : [$gain->gain()],
             $tap === null ? null : SessionCodec::tap($tap),
             $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
         );
@@ -104,7 +104,7 @@ final class RoutingEditCodec
             $spec,
             $node->has('parameters') ? $sessions->parameters($node->get('parameters'), $spec->id) : [],
             $node->optional('name')?->text(1, 120),
-            $gain === null ? SendToNewReturn::GAIN : $gain->gain(),
+            $gain === null ? null : [$gain->gain()],
         );
     }
 }

@@ -8,7 +8,6 @@ use Hafen\Routing\LoopClosed;
 use Hafen\Routing\Routes;
 use Hafen\Session\AudioInterface;
 use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
 use Hafen\Session\Session;
 
 /** The rules of where sound may go. */
@@ -17,7 +16,7 @@ final class RoutingRules
     /** @throws EditRefused when nothing can be sent there, or from there */
     public static function canSend(Channel $from, Channel $to): void
     {
-        if ($from->kind === ChannelKind::Cue) {
+        if (! $from->kind->canSend()) {
             throw EditRefused::cueEnds($from->name);
         }
         if (! $to->kind->takesSends()) {

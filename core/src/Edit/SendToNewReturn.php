@@ -17,19 +17,18 @@ use Hafen\Session\Width;
 /** A new return that carries an effect, all wet and solo-safe, and a send after the fader to it from each of some channels. */
 final readonly class SendToNewReturn implements Edit
 {
-    public const GAIN = -12.0;
-
     /**
      * @param  list<string>  $channels
      * @param  array<string, float|string|bool>  $parameters  what differs from the defaults
      * @param  ?string  $name  null is the processor's
+     * @param  ?array{?float}  $gain  dB, null in it is silence; null instead of it is what is usual
      */
     public function __construct(
         public array $channels,
         public ProcessorSpec $processor,
         public array $parameters = [],
         public ?string $name = null,
-        public ?float $gain = self::GAIN,
+        public ?array $gain = null,
     ) {
     }
 
@@ -54,7 +53,7 @@ final readonly class SendToNewReturn implements Edit
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
             RoutingRules::canSend($channel, $return);
-            $session = $session->withChannel($channel->withSend(new Send($ids->send(), $return->id, $this->gain)));
+            $session = $session->withChannel($channel->withSend(new Send($ids->send(), $return->id, $this->gain === null ? ChannelKind::Return->usualGain() : $this->gain[0])));
         }
 
         return RoutingRules::withoutLoop($session);

@@ -39,6 +39,7 @@ final class SplitEditCodec
             'set-branch-solo' => new SetBranchSolo(EditCodec::ids($fields('branches', 'solo')->get('branches')), $node->get('solo')->boolean()),
             'set-branch-polarity' => new SetBranchPolarity(EditCodec::ids($fields('branches', 'invert')->get('branches')), $node->get('invert')->boolean()),
             'set-crossovers' => self::setCrossovers($fields('split', 'crossovers'), $session),
+            'move-crossover' => new MoveCrossover($fields('split', 'index', 'frequency')->get('split')->id(), $node->get('index')->integer(0, 2), $node->get('frequency')->number(20.0, 20000.0, 'Hz')),
             'keep-level' => new KeepLevel($fields('split')->get('split')->id()),
             'dissolve-split' => new DissolveSplit($fields('split', 'keep')->get('split')->id(), $node->get('keep')->id()),
             'pull-out-branch' => new PullOutBranch($fields('branch')->get('branch')->id(), $processors),

@@ -30,7 +30,7 @@ final class SplitRunner implements InsertRunner
     private readonly DryWet $share;
 
     /** @var list<BranchRunner> */
-    private array $lanes = [];
+    private array $branchRunners = [];
 
     private SplitBy $by = SplitBy::Copies;
 
@@ -57,13 +57,13 @@ final class SplitRunner implements InsertRunner
     public function configure(Split $split, bool $rowOn, bool $aligned, array $runners): void
     {
         $known = [];
-        foreach ($this->lanes as $lane) {
-            $known[$lane->id] = $lane;
+        foreach ($this->branchRunners as $branchRunner) {
+            $known[$branchRunner->id] = $branchRunner;
         }
         $this->by = $split->by;
-        $this->lanes = array_map(fn ($branch): BranchRunner => $known[$branch->id] ?? new BranchRunner($branch->id, $this->sampleRate), $split->branches);
+        $this->branchRunners = array_map(fn ($branch): BranchRunner => $known[$branch->id] ?? new BranchRunner($branch->id, $this->sampleRate), $split->branches);
         foreach ($split->branches as $index => $branch) {
-            $this->lanes[$index]->configure($branch, $split->isHeard($branch), $runners[$branch->id]);
+            $this->branchRunners[$index]->configure($branch, $split->isHeard($branch), $runners[$branch->id]);
         }
         $this->target = $split->crossovers;
         if (count($this->crossovers) !== count($this->target) || $this->share->isIdle()) {
@@ -71,24 +71,24 @@ final class SplitRunner implements InsertRunner
         }
         $this->tune();
         if ($split->on && $rowOn && $this->share->isIdle()) {
-            $this->resetLanes();
+            $this->resetBranches();
             $this->share->fill($this->latency());
         }
         $this->share->towards($split->on && $rowOn ? 1.0 : 0.0);
         $this->share->resize($this->latency());
-        foreach ($this->lanes as $lane) {
-            $lane->align($aligned ? $this->latency() - $lane->chain->latency() : 0);
+        foreach ($this->branchRunners as $branchRunner) {
+            $branchRunner->align($aligned ? $this->latency() - $branchRunner->chain->latency() : 0);
         }
     }
 
     public function latency(): int
     {
-        return max([0, ...array_map(static fn (BranchRunner $lane): int => $lane->chain->latency(), $this->lanes)]);
+        return max([0, ...array_map(static fn (BranchRunner $branchRunner): int => $branchRunner->chain->latency(), $this->branchRunners)]);
     }
 
     public function tail(): int
     {
-        return max([0, ...array_map(static fn (BranchRunner $lane): int => $lane->chain->tail(), $this->lanes)]);
+        return max([0, ...array_map(static fn (BranchRunner $branchRunner): int => $branchRunner->chain->tail(), $this->branchRunners)]);
     }
 
     public function settle(): void
@@ -96,15 +96,15 @@ final class SplitRunner implements InsertRunner
         $this->share->settle();
         $this->crossovers = $this->target;
         $this->tune();
-        foreach ($this->lanes as $lane) {
-            $lane->settle();
+        foreach ($this->branchRunners as $branchRunner) {
+            $branchRunner->settle();
         }
     }
 
     public function reset(): void
     {
         $this->share->reset();
-        $this->resetLanes();
+        $this->resetBranches();
     }
 
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
@@ -125,9 +125,9 @@ final class SplitRunner implements InsertRunner
     public function stages(): array
     {
         $stages = ["into:{$this->id}" => 0];
-        foreach ($this->lanes as $lane) {
-            $stages += $lane->chain->stages();
-            $stages["branch:{$lane->id}"] = $lane->chain->latency();
+        foreach ($this->branchRunners as $branchRunner) {
+            $stages += $branchRunner->chain->stages();
+            $stages["branch:{$branchRunner->id}"] = $branchRunner->chain->latency();
         }
         $stages["insert:{$this->id}"] = $this->latency();
 
@@ -137,9 +137,9 @@ final class SplitRunner implements InsertRunner
     public function meters(): array
     {
         $meters = ["into:{$this->id}" => $this->before];
-        foreach ($this->lanes as $lane) {
-            $meters += $lane->chain->meters();
-            $meters["branch:{$lane->id}"] = $lane->meter;
+        foreach ($this->branchRunners as $branchRunner) {
+            $meters += $branchRunner->chain->meters();
+            $meters["branch:{$branchRunner->id}"] = $branchRunner->meter;
         }
         $meters["insert:{$this->id}"] = $this->after;
 
@@ -154,8 +154,8 @@ final class SplitRunner implements InsertRunner
     public function runners(): array
     {
         $runners = [];
-        foreach ($this->lanes as $lane) {
-            $runners += $lane->chain->runners();
+        foreach ($this->branchRunners as $branchRunner) {
+            $runners += $branchRunner->chain->runners();
         }
         $runners["insert:{$this->id}"] = $this;
 
@@ -170,17 +170,17 @@ final class SplitRunner implements InsertRunner
         return $nanoseconds;
     }
 
-    private function resetLanes(): void
+    private function resetBranches(): void
     {
-        foreach ($this->lanes as $lane) {
-            $lane->reset();
+        foreach ($this->branchRunners as $branchRunner) {
+            $branchRunner->reset();
         }
     }
 
     private function tune(): void
     {
-        foreach ($this->lanes as $index => $lane) {
-            $lane->band->set($this->by === SplitBy::Frequency ? LinkwitzRiley::band($index, $this->crossovers, $this->sampleRate) : []);
+        foreach ($this->branchRunners as $index => $branchRunner) {
+            $branchRunner->band->set($this->by === SplitBy::Frequency ? LinkwitzRiley::band($index, $this->crossovers, $this->sampleRate) : []);
         }
     }
 
@@ -188,9 +188,9 @@ final class SplitRunner implements InsertRunner
     {
         $parts = $this->parts($block);
         $sum = null;
-        foreach ($this->lanes as $index => $lane) {
+        foreach ($this->branchRunners as $index => $branchRunner) {
             $part = $parts[$index];
-            $lane->process($part, $sourcePosition, $metered, $taps);
+            $branchRunner->process($part, $sourcePosition, $metered, $taps);
             if ($this->by === SplitBy::MidSide && $index === 1) {
                 // The side is one difference; on the right it stands turned over.
                 $part->widen();
@@ -229,7 +229,7 @@ final class SplitRunner implements InsertRunner
                 Block::mono(Samples::side($block->left, $block->right())),
             ];
         }
-        $parts = array_map(static fn (): Block => clone $block, $this->lanes);
+        $parts = array_map(static fn (): Block => clone $block, $this->branchRunners);
         if ($this->by === SplitBy::Frequency) {
             $this->filter($parts);
         }
@@ -241,8 +241,8 @@ final class SplitRunner implements InsertRunner
     private function filter(array $parts): void
     {
         if ($this->crossovers === $this->target) {
-            foreach ($this->lanes as $index => $lane) {
-                $lane->band->process($parts[$index]);
+            foreach ($this->branchRunners as $index => $branchRunner) {
+                $branchRunner->band->process($parts[$index]);
             }
 
             return;
@@ -251,13 +251,13 @@ final class SplitRunner implements InsertRunner
         $filtered = [];
         for ($at = 0, $frames = $parts[0]->frames(); $at < $frames; $at += self::STEP) {
             $this->step();
-            foreach ($this->lanes as $index => $lane) {
+            foreach ($this->branchRunners as $index => $branchRunner) {
                 $piece = new Block(
                     array_slice($parts[$index]->left, $at, self::STEP),
                     array_slice($parts[$index]->right, $at, self::STEP),
                     $parts[$index]->mono,
                 );
-                $lane->band->process($piece);
+                $branchRunner->band->process($piece);
                 $filtered[$index][] = $piece;
             }
         }

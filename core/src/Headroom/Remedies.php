@@ -17,6 +17,10 @@ use Hafen\Headroom\Remedies\TrimSources;
 /** All remedies there are, in the order in which they are tried when several are combined: what takes away first. */
 final readonly class Remedies
 {
+    private const LISTED = [
+        'trim-sources', 'lower-clips', 'cut-low-end', 'cut-boxiness', 'lower-offender', 'lower-faders', 'group-and-lower', 'trim-main', 'limit-last',
+    ];
+
     /** @param  array<string, Remedy>  $byId */
     private function __construct(public array $byId)
     {
@@ -32,6 +36,18 @@ final readonly class Remedies
         }
 
         return new self($byId);
+    }
+
+    /**
+     * Those that reach nearest to the sources first, as people go through them.
+     *
+     * @return list<Remedy>
+     */
+    public function listed(): array
+    {
+        $byId = array_replace(array_fill_keys(self::LISTED, null), $this->byId);
+
+        return array_values(array_filter($byId));
     }
 
     /** @return list<string> */

@@ -10,6 +10,9 @@ interface Remedy
     /** "trim-sources" */
     public function id(): string;
 
+    /** What it is called while nothing is known of it in a session. */
+    public function title(): string;
+
     /** Whether it goes by an amount of dB, which can be chosen to reach an aim. */
     public function hasAmount(): bool;
 

@@ -25,6 +25,11 @@ final readonly class Sweep
 
     public const HIGHEST = 4000.0;
 
+    /** Hz between which it moves by itself: where boxiness lies. */
+    public const FROM = 180.0;
+
+    public const TO = 560.0;
+
     public function __construct(public string $channel, public float $frequency)
     {
     }

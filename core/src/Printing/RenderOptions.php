@@ -19,6 +19,9 @@ final readonly class RenderOptions
      * @param  ?int  $to  sample after the last; null is the session's end
      * @param  float  $tail  seconds that follow
      */
+    /** Formats people render to. */
+    public const FORMATS = [SampleFormat::Int16, SampleFormat::Int24, SampleFormat::Float32];
+
     public function __construct(
         public SampleFormat $format = SampleFormat::Int24,
         public ?Tap $tap = null,

@@ -49,6 +49,6 @@ final class NoteValue
     /** The rate as a label says it: "1/4" or "0.6 Hz". */
     public static function rateText(ParameterValues $values): string
     {
-        return $values->choice('unit') === 'note' ? $values->choice('note') : sprintf('%.1f Hz', $values->number('rate'));
+        return $values->choice('unit') === 'note' ? $values->choice('note') : round($values->number('rate'), $values->number('rate') < 1.0 ? 2 : 1).' Hz';
     }
 }

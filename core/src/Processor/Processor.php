@@ -16,8 +16,11 @@ interface Processor
 {
     public static function spec(): ProcessorSpec;
 
-    /** Two or three words for the chip in the row: "High-pass 90". */
+    /** Two or three words for lists and sentences: "High-pass 90". */
     public static function label(ParameterValues $values): string;
+
+    /** What stands on the chip in the row: "HP" over "90 Hz". */
+    public static function chip(ParameterValues $values): ChipLabel;
 
     /** The picture that explains these values. */
     public static function picture(ParameterValues $values, Setting $setting): ?Picture;

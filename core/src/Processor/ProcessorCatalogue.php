@@ -15,11 +15,16 @@ final class ProcessorCatalogue
     /** @var array<string, class-string<Processor>> */
     private array $classes = [];
 
+    /** @var array<string, ProcessorSpec> built once for each processor */
+    private array $specs = [];
+
     /** @param  list<class-string<Processor>>  $classes */
     public function __construct(array $classes)
     {
         foreach ($classes as $class) {
-            $this->classes[$class::spec()->id] = $class;
+            $spec = $class::spec();
+            $this->classes[$spec->id] = $class;
+            $this->specs[$spec->id] = $spec;
         }
     }
 
@@ -106,13 +111,13 @@ final class ProcessorCatalogue
     /** @return list<ProcessorSpec> */
     public function specs(): array
     {
-        return array_values(array_map(static fn (string $class): ProcessorSpec => $class::spec(), $this->classes));
+        return array_values($this->specs);
     }
 
     /** @throws OutOfBoundsException for an id that is not in the catalogue */
     public function spec(string $id): ProcessorSpec
     {
-        return $this->class($id)::spec();
+        return $this->specs[$id] ?? throw self::unknown($id);
     }
 
     /** @param  array<string, float|string|bool>  $parameters */
@@ -120,7 +125,7 @@ final class ProcessorCatalogue
     {
         $class = $this->class($id);
         $processor = new $class($setting);
-        $processor->set(ParameterValues::of($class::spec(), $parameters));
+        $processor->set($this->values($id, $parameters));
 
         return $processor;
     }
@@ -128,30 +133,41 @@ final class ProcessorCatalogue
     /** @param  array<string, float|string|bool>  $parameters */
     public function latency(string $id, array $parameters, Setting $setting): int
     {
-        $class = $this->class($id);
-
-        return $class::latencyOf(ParameterValues::of($class::spec(), $parameters), $setting);
+        return $this->class($id)::latencyOf($this->values($id, $parameters), $setting);
     }
 
     /** @param  array<string, float|string|bool>  $parameters */
     public function label(string $id, array $parameters): string
     {
-        $class = $this->class($id);
+        return $this->class($id)::label($this->values($id, $parameters));
+    }
 
-        return $class::label(ParameterValues::of($class::spec(), $parameters));
+    /** @param  array<string, float|string|bool>  $parameters */
+    public function chip(string $id, array $parameters): ChipLabel
+    {
+        return $this->class($id)::chip($this->values($id, $parameters));
     }
 
     /** @param  array<string, float|string|bool>  $parameters */
     public function picture(string $id, array $parameters, Setting $setting): ?Picture
     {
-        $class = $this->class($id);
+        return $this->class($id)::picture($this->values($id, $parameters), $setting);
+    }
 
-        return $class::picture(ParameterValues::of($class::spec(), $parameters), $setting);
+    /** @param  array<string, float|string|bool>  $parameters */
+    private function values(string $id, array $parameters): ParameterValues
+    {
+        return ParameterValues::of($this->spec($id), $parameters);
     }
 
     /** @return class-string<Processor> */
     private function class(string $id): string
     {
-        return $this->classes[$id] ?? throw new OutOfBoundsException("There is no processor \"{$id}\".");
+        return $this->classes[$id] ?? throw self::unknown($id);
+    }
+
+    private static function unknown(string $id): OutOfBoundsException
+    {
+        return new OutOfBoundsException("There is no processor \"{$id}\".");
     }
 }

@@ -15,6 +15,7 @@ namespace Hafen\Processor;
 final readonly class ProcessorSpec
 {
     /**
+     * @param  string  $shortName  at most six letters, see {@see ChipLabel}
      * @param  list<ParameterSpec>  $parameters
      * @param  list<string>  $synonyms  other words people type to find it
      * @param  array<string, float>  $followsLevel  by parameter
@@ -23,6 +24,7 @@ final readonly class ProcessorSpec
     public function __construct(
         public string $id,
         public string $name,
+        public string $shortName,
         public string $category,
         public string $purpose,
         public array $parameters,
@@ -77,6 +79,7 @@ final readonly class ProcessorSpec
         return [
             'id' => $this->id,
             'name' => $this->name,
+            'shortName' => $this->shortName,
             'category' => $this->category,
             'purpose' => $this->purpose,
             'levelDependent' => $this->levelDependent,

@@ -16,6 +16,11 @@ final class AutomationCurve
 {
     private const BEND = 4.0;
 
+    /** Steps of the table between the lowest and the highest curve, and from a point to the next. */
+    private const TABLE_CURVES = 40;
+
+    private const TABLE_SHARES = 32;
+
     /** Index of the point found last: moments are mostly asked for in their order. */
     private int $near = 0;
 
@@ -58,6 +63,25 @@ final class AutomationCurve
         }
 
         return $this->near;
+    }
+
+    /**
+     * How far the way between two points has come, for lanes that are drawn while they change.
+     *
+     * @return array{curves: list<float>, shares: list<list<float>>} for each curve, at evenly spaced shares of the time from 0 to 1
+     */
+    public static function table(): array
+    {
+        $curves = $shares = [];
+        for ($index = 0; $index <= self::TABLE_CURVES; ++$index) {
+            $curves[] = $curve = round(-1.0 + 2.0 * $index / self::TABLE_CURVES, 3);
+            $shares[] = array_map(
+                static fn (int $at): float => round(self::bent($at / self::TABLE_SHARES, $curve), 5),
+                range(0, self::TABLE_SHARES),
+            );
+        }
+
+        return ['curves' => $curves, 'shares' => $shares];
     }
 
     private static function bent(float $share, float $curve): float

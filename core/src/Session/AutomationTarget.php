@@ -30,6 +30,11 @@ final readonly class AutomationTarget
         return new self(AutomationKind::Fader);
     }
 
+    public static function mix(string $insert): self
+    {
+        return new self(AutomationKind::Mix, $insert);
+    }
+
     public function text(): string
     {
         return implode(':', array_filter([$this->kind->value, $this->part, $this->parameter], static fn (?string $part): bool => $part !== null));

@@ -48,6 +48,30 @@ enum ChannelKind: string
         return $this === self::Cue ? TapPoint::PreFader : TapPoint::PostFader;
     }
 
+    /** dB a send to it starts with: a cue gets the channel as loud as it is, an effect well below it. */
+    public function usualGain(): float
+    {
+        return $this === self::Cue ? 0.0 : -12.0;
+    }
+
+    /** Whether it can send to others. */
+    public function canSend(): bool
+    {
+        return $this !== self::Cue;
+    }
+
+    /** Whether it can go into a group. */
+    public function canBeGrouped(): bool
+    {
+        return ! $this->endsAtInterface();
+    }
+
+    /** Whether it can take its sound from another channel's tap. */
+    public function takesSource(): bool
+    {
+        return $this === self::Track;
+    }
+
     /** "track", as in a sentence. */
     public function word(): string
     {

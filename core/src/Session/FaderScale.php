@@ -15,7 +15,13 @@ final class FaderScale
 
     public const HIGHEST = 12.0;
 
+    /** The highest gain a document may hold. */
+    public const HIGHEST_AUTOMATED = 24.0;
+
     private const SPREAD = 45.0;
+
+    /** dB between two entries of the table. */
+    private const TABLE_STEP = 0.5;
 
     /** Where a gain stands, 0 to 1 and above where it is higher than the highest; silence is 0. */
     public static function travelAt(?float $gain): float
@@ -40,6 +46,21 @@ final class FaderScale
         $here = self::power(max(self::LOWEST, $gain));
 
         return 0.01 * (1.0 - $low) * self::SPREAD / (M_LN10 * $here);
+    }
+
+    /**
+     * The travel at evenly spaced gains, for a control that is drawn while it moves.
+     *
+     * @return array{lowest: float, highest: float, step: float, travels: list<float>} dB; travels from the lowest gain on, up to the highest gain automation may hold
+     */
+    public static function table(): array
+    {
+        $travels = [];
+        for ($index = 0, $count = (int) round((self::HIGHEST_AUTOMATED - self::LOWEST) / self::TABLE_STEP); $index <= $count; ++$index) {
+            $travels[] = round(self::travelAt(self::LOWEST + $index * self::TABLE_STEP), 6);
+        }
+
+        return ['lowest' => self::LOWEST, 'highest' => self::HIGHEST, 'step' => self::TABLE_STEP, 'travels' => $travels];
     }
 
     private static function power(float $gain): float

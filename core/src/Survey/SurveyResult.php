@@ -11,7 +11,9 @@ use Hafen\Metering\Loudness;
 use Hafen\Metering\Spectrum;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Audibility;
+use Hafen\Routing\ChannelStages;
 use Hafen\Routing\PanLaw;
+use Hafen\Session\Channel;
 use Hafen\Session\Session;
 
 /** A session measured over a stretch, or as much of it as is known. */
@@ -68,6 +70,38 @@ final readonly class SurveyResult
         }
 
         return new self($session->main()->id, $map->range, $taps, $loads, $faults, $sources, $outputs, self::low($session, $sources, $outputs), $main, $unknown);
+    }
+
+    /** @return list<string> taps whose figures are not those of the session now */
+    public function staleTaps(Session $session): array
+    {
+        $taps = [];
+        foreach ($session->channels as $channel) {
+            $stages = ChannelStages::of($channel);
+            foreach ([[Section::UpToFader, $stages->upToFader], [Section::FromFader, $stages->fromFader]] as [$section, $names]) {
+                if (in_array("{$channel->id}:{$section->value}", $this->unknown, true)) {
+                    array_push($taps, ...array_map(static fn (string $stage): string => "{$channel->id}:{$stage}", $names));
+                }
+            }
+        }
+
+        return $taps;
+    }
+
+    /** Time the engine needs for a second of sound, of one core; null while not all of it is known. */
+    public function load(Session $session): ?float
+    {
+        if (! $this->isWhole()) {
+            return null;
+        }
+
+        return array_sum(array_map(fn (Channel $channel): float => $this->loads[$channel->id] ?? 0.0, $session->channels));
+    }
+
+    /** @return list<string> taps that a file in whole numbers would clip, see {@see TapReading} */
+    public function tapsAboveFullScale(): array
+    {
+        return array_map(strval(...), array_keys(array_filter($this->taps, static fn (TapReading $tap): bool => $tap->overs > 0)));
     }
 
     public function isWhole(): bool

@@ -5,8 +5,8 @@ declare(strict_types=1);
 use Hafen\Audio\Block;
 use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\Oversampler;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterKind;
-use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Space\EchoDelay;
 use Hafen\Tests\Support\Reference;
@@ -327,3 +327,42 @@ it('does to a louder sound what it did, with what follows the level moved along'
         // And without it, it does something else.
         ->and(20 * log10(Signal::rms(Hafen\Audio\Samples::addScaled(Hafen\Audio\Samples::scale(Signal::through(Signal::processor($id, $values), Hafen\Audio\Samples::scale($sound, $gain))->left, 1.0 / $gain), $plain, -1.0)) / Signal::rms($plain)))->toBeGreaterThan(-58.0);
 })->with(array_values(array_map(static fn ($spec): string => $spec->id, array_filter(ProcessorCatalogue::standard()->specs(), static fn ($spec): bool => $spec->followsLevel !== []))))->with([-6.0, 4.0]);
+
+it('says on a chip what an insert is and its main figure, in two short lines, whatever it is set to', function (string $id): void {
+    $catalogue = ProcessorCatalogue::standard();
+    $spec = $catalogue->spec($id);
+    expect(mb_strlen($spec->shortName))->toBeLessThanOrEqual(ChipLabel::LONGEST_NAME);
+    mt_srand(crc32($id));
+    for ($i = 0; $i < 60; ++$i) {
+        $values = [];
+        foreach ($spec->parameters as $parameter) {
+            $values[$parameter->id] = match ($parameter->kind) {
+                ParameterKind::Number => [$parameter->min, $parameter->max, $parameter->min + ($parameter->max - $parameter->min) * mt_rand(0, 1000) / 1000][mt_rand(0, 2)],
+                ParameterKind::Choice => (string) array_rand($parameter->choices),
+                ParameterKind::Toggle => mt_rand(0, 1) === 1,
+                ParameterKind::AudioFile => '',
+            };
+        }
+        $chip = $catalogue->chip($id, $values);
+        expect(mb_strlen($chip->name))->toBeBetween(2, ChipLabel::LONGEST_NAME)
+            ->and(mb_strlen($chip->figure))->toBeBetween(1, ChipLabel::LONGEST_FIGURE, "{$id}: {$chip->figure}")
+            ->and($chip->figure)->not->toContain('-0')->not->toMatch('/-\\d/');
+    }
+})->with(ProcessorCatalogue::standard()->ids());
+
+it('says the figure people look for', function (string $id, array $parameters, string $name, string $figure): void {
+    $chip = ProcessorCatalogue::standard()->chip($id, $parameters);
+    expect([$chip->name, $chip->figure])->toBe([$name, $figure]);
+})->with([
+    ['filter', ['frequency' => 110.0], 'HP', '110 Hz'],
+    ['filter', ['type' => 'low-pass', 'frequency' => 12345.0], 'LP', '12 kHz'],
+    ['compressor', ['ratio' => 3.2], 'Comp', '3.2:1'],
+    ['drive', ['drive' => 6.0], 'Drive', '+6 dB'],
+    ['limiter', ['ceiling' => -1.5], 'Limit', "\u{2212}1.5 dB"],
+    ['gate', ['ratio' => 2.0, 'threshold' => -40.0], 'Expand', "\u{2212}40 dB"],
+    ['parametric-eq', ['bell-1-gain' => -3.0, 'high-pass' => true], 'EQ', '2 bands'],
+    ['parametric-eq', [], 'EQ', 'flat'],
+    ['pitch-correction', ['key' => 'd', 'scale' => 'minor'], 'Tune', 'D min'],
+    ['echo', ['note' => '1/8.'], 'Echo', '1/8.'],
+    ['flanger', ['rate' => 0.25], 'Flange', '0.25 Hz'],
+]);

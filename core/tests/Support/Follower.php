@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Tests\Support;
 
 use Hafen\Audio\Block;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterValues;
@@ -22,12 +23,17 @@ final class Follower implements Processor, TakesSidechain
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('follower', 'Follower', 'Level', 'Follows what it listens to.', [], takesSidechain: true);
+        return new ProcessorSpec('follower', 'Follower', 'Follow', 'Level', 'Follows what it listens to.', [], takesSidechain: true);
     }
 
     public static function label(ParameterValues $values): string
     {
         return 'Follower';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Follow');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): ?Picture

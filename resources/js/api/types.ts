@@ -60,9 +60,10 @@ export interface SessionState {
     document: Session;
     undo: string | null;
     redo: string | null;
-    /** Of splits also what their branches add up to, in dB, and whether they carry the same. */
-    inserts: Record<string, { label: string; latency: number; rise?: number | null; equal?: boolean }>;
+    inserts: Record<string, InsertFacts>;
     audible: Record<string, boolean>;
+    /** Whether sound is stereo, by tap. */
+    stereo: Record<string, boolean>;
     latency: { channels: Record<string, number>; arrival: Record<string, number>; session: number };
     /** What comes out of time where alignment is off, in samples, and the first notch that makes, in Hz. */
     combs: { channel: string; where: string; split: string | null; samples: number; notch: number }[];
@@ -72,6 +73,25 @@ export interface SessionState {
     loops: Record<string, string[]>;
     outputPairs: string[];
     pilot: Advice[];
+}
+
+export interface InsertFacts {
+    label: string;
+    latency: number;
+    /** Of processors: the two short lines on their chip. */
+    chip?: ChipLabel;
+    /** It puts out wet sound only and is not all wet: wrong on a return. */
+    partDry?: boolean;
+    /** Of splits: what their branches add up to, in dB, whether they carry the same, and which come through. */
+    rise?: number | null;
+    equal?: boolean;
+    heard?: string[];
+}
+
+/** The two short lines on the chip of an insert. */
+export interface ChipLabel {
+    name: string;
+    figure: string;
 }
 
 export interface SessionSummary {
@@ -108,6 +128,8 @@ export interface ParameterSpec {
 export interface ProcessorSpec {
     id: string;
     name: string;
+    /** At most six letters. */
+    shortName: string;
     category: string;
     purpose: string;
     levelDependent: boolean;

@@ -1,85 +1,46 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
+import { computed, ref } from 'vue';
 import type { Channel } from '@/api/types';
-import { decibels, parseNumber } from '@/format';
 import { laneFaderAt, laneOf } from '@/automation';
-import { useCatalogue } from '@/stores/catalogue';
+import { decibels } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
-import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
-import { newGesture, useSession } from '@/stores/session';
+import { useSession } from '@/stores/session';
+import ChannelHeading from './ChannelHeading.vue';
 import InsertRow from './InsertRow.vue';
 import LyingSlider from './LyingSlider.vue';
+import OutputMenu from './OutputMenu.vue';
 import PathLine from './PathLine.vue';
 import SendLines from './SendLines.vue';
-import { usePathPointing } from './pathPointing';
 import TapStation from './TapStation.vue';
+import TrimField from './TrimField.vue';
 
-/** One channel as a path from left to right. */
-const props = defineProps<{ channel: Channel; order: string[] }>();
+/** One channel as a path from left to right; compact, everything stands on one line. */
+const props = defineProps<{ channel: Channel; order: string[]; isCompact?: boolean }>();
 
 const session = useSession();
 const selection = useSelection();
-const catalogue = useCatalogue();
 const imports = useImports();
 const listening = useListening();
 const screen = useScreen();
-const pilot = usePilot();
 const isOver = ref(false);
-const trimText = ref<string | null>(null);
-const trimField = ref<HTMLInputElement>();
 
 const id = computed(() => props.channel.id);
-const isMain = computed(() => props.channel.kind === 'main');
 const isSelected = computed(() => selection.channels.includes(id.value));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
 const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
-const lastBeforeFader = computed(() => `${id.value}:pre-fader`);
-
-const isWideAtFader = computed(
-    () =>
-        props.channel.width === 'stereo' ||
-        (props.channel.insertsOn && props.channel.inserts.some((insert) => catalogue.widens(insert))),
-);
-const targets = computed(() => {
-    const busses = [...session.groups, ...session.returns, ...(session.main ? [session.main] : [])];
-    return busses
-        .filter((bus) => bus.id !== id.value)
-        .map((bus) => ({ id: bus.id, name: bus.name, isLoop: session.closesLoop(id.value, bus.id) }));
-});
-const endsAtInterface = computed(() => isMain.value || props.channel.kind === 'cue');
-const output = computed(() => {
-    if (props.channel.output.startsWith('hw:')) {
-        return props.channel.output.replace(':', ' ').replace('-', '–');
-    }
-    return props.channel.output === 'none'
-        ? 'nowhere'
-        : (session.channel(props.channel.output)?.name ?? props.channel.output);
-});
-const members = computed(() =>
-    props.channel.kind === 'group' ? session.channels.filter((other) => other.output === id.value).length : 0,
-);
-const isFolded = computed(() => screen.isGroupFolded(id.value));
-const notes = computed(() => pilot.of(id.value));
-const comb = computed(() => session.state?.combs.find((entry) => entry.channel === id.value));
+const sourceTap = computed(() => `${id.value}:source`);
+const preFaderTap = computed(() => `${id.value}:pre-fader`);
+const postFaderTap = computed(() => `${id.value}:post-fader`);
+const endsAtInterface = computed(() => props.channel.kind === 'main' || props.channel.kind === 'cue');
 
 const faderLane = computed(() => laneOf(props.channel, 'fader'));
 /** Where the fader stands: an automated one at the playhead. */
 const fader = computed(() =>
     faderLane.value ? laneFaderAt(faderLane.value.points, listening.position) : props.channel.fader,
 );
-
-function setOutput(output: string): void {
-    void session.edit({
-        type: 'set-output',
-        channels: endsAtInterface.value ? [id.value] : selection.along(id.value),
-        output,
-    });
-}
-
-const point = usePathPointing(() => id.value);
 
 function setFader(gain: number | null, gesture: string): void {
     const along = selection.along(id.value);
@@ -105,48 +66,6 @@ function setPan(pan: number | null, gesture: string): void {
 
 function toggle(what: 'mute' | 'solo'): void {
     void session.edit({ type: `set-${what}`, channels: selection.along(id.value), [what]: !props.channel[what] });
-}
-
-async function typeTrim(): Promise<void> {
-    trimText.value = props.channel.trim.gain === null ? '-inf' : String(props.channel.trim.gain);
-    await nextTick();
-    trimField.value?.select();
-}
-
-function trimTyped(): void {
-    const gain = trimText.value === null ? undefined : parseNumber(trimText.value);
-    trimText.value = null;
-    if (gain !== undefined) {
-        void session.edit({ type: 'set-trim', channels: selection.along(id.value), gain });
-    }
-}
-
-let trimGesture = '';
-let trimMoved = 0;
-function nudgeTrim(by: number): void {
-    if (Date.now() - trimMoved > 700) {
-        trimGesture = newGesture();
-    }
-    trimMoved = Date.now();
-    void session.edit({ type: 'move-trims', channels: selection.along(id.value), by }, trimGesture);
-}
-
-function trimKey(event: KeyboardEvent): void {
-    if (
-        event.key === 'ArrowUp' ||
-        event.key === 'ArrowRight' ||
-        event.key === 'ArrowDown' ||
-        event.key === 'ArrowLeft'
-    ) {
-        event.preventDefault();
-        event.stopPropagation();
-        const size = event.shiftKey ? 0.1 : 0.5;
-        nudgeTrim(event.key === 'ArrowUp' || event.key === 'ArrowRight' ? size : -size);
-    }
-}
-
-function trimWheel(event: WheelEvent): void {
-    nudgeTrim((event.deltaY < 0 ? 1 : -1) * (event.shiftKey ? 0.1 : 0.5));
 }
 
 function dropFiles(event: DragEvent): void {
@@ -176,6 +95,7 @@ function panText(pan: number): string {
             aside: screen.isAside(id),
             cue: channel.kind === 'cue',
             hidden: channel.hidden,
+            compact: isCompact,
         }"
         :data-channel-row="id"
         @click="selection.selectChannel(id, $event, order)"
@@ -183,56 +103,7 @@ function panText(pan: number): string {
         @dragleave="isOver = false"
         @drop.prevent.stop="dropFiles"
     >
-        <span class="heading">
-            <button
-                v-if="members > 0"
-                class="fold plain"
-                :aria-expanded="!isFolded"
-                :aria-label="`${isFolded ? 'Unfold' : 'Fold'} ${channel.name}`"
-                :title="isFolded ? `Show its ${members} channels` : `Fold its ${members} channels away`"
-                @click.stop="screen.toggleGroup(id)"
-            >
-                {{ isFolded ? '▸' : '▾' }}
-            </button>
-            <button
-                class="name plain"
-                :title="`${channel.name}: stay here to see its path`"
-                @click.stop="selection.selectChannel(id, $event, order)"
-                @pointerenter="point(true)"
-                @pointerleave="point(false)"
-                @focus="point(($event.target as HTMLElement).matches(':focus-visible'))"
-                @blur="point(false)"
-            >
-                {{ channel.name }}
-            </button>
-            <span v-if="isFolded" class="count hint">{{ members }}</span>
-            <button
-                v-if="notes.length > 0"
-                class="noted plain"
-                :class="{ severe: notes.some((note) => note.severity === 'severe') }"
-                :aria-label="`${notes.length} pilot ${notes.length === 1 ? 'note' : 'notes'} on ${channel.name}`"
-                :title="notes.map((note) => note.text).join('\n')"
-                @click.stop="pilot.isShown = true"
-            >
-                {{ notes.length }}
-            </button>
-            <button
-                v-if="channel.automation?.length"
-                class="rides plain"
-                :aria-label="`Automation of ${channel.name}`"
-                :aria-expanded="screen.lanes[id] !== undefined"
-                :title="`Automated: ${channel.automation.length} ${channel.automation.length === 1 ? 'lane' : 'lanes'}. Press to see`"
-                @click.stop="screen.toggleLane(id)"
-            >
-                ∿
-            </button>
-            <span
-                v-if="comb"
-                class="comb"
-                :title="`Not lined up: ${Math.abs(comb.samples)} samples ${comb.samples > 0 ? 'late' : 'early'} at ${comb.where}. Equal sound cancels at ${Math.round(comb.notch)} Hz first.`"
-                >⋎ {{ comb.notch >= 1000 ? `${(comb.notch / 1000).toFixed(1)}k` : Math.round(comb.notch) }}</span
-            >
-        </span>
+        <ChannelHeading :channel="channel" :order="order" />
         <span class="switches">
             <button
                 class="switch"
@@ -256,48 +127,22 @@ function panText(pan: number): string {
                 S
             </button>
         </span>
-        <span class="cell">
-            <PathLine :tap="`${id}:source`" :wide="channel.width === 'stereo'" :silent="!hasSource" />
-            <input
-                v-if="trimText !== null"
-                ref="trimField"
-                v-model="trimText"
-                class="trim figure"
-                :aria-label="`Trim of ${channel.name}, exact`"
-                @keydown.enter.stop="trimTyped"
-                @keydown.escape.stop="trimText = null"
-                @keydown.stop
-                @blur="trimText = null"
-                @click.stop
-            />
-            <button
-                v-else
-                class="trim plain figure"
-                :class="{ inverted: channel.trim.invert }"
-                :aria-label="`Trim of ${channel.name} ${decibels(channel.trim.gain)} dB${channel.trim.invert ? ', polarity inverted' : ''}`"
-                :title="`Trim ${decibels(channel.trim.gain)} dB${channel.trim.invert ? ', polarity inverted' : ''}: wheel or arrows move it, press to type`"
-                @click.stop="typeTrim"
-                @keydown="trimKey"
-                @wheel.prevent="trimWheel"
-            >
-                <span v-if="channel.trim.invert" aria-hidden="true">ø</span>{{ decibels(channel.trim.gain) }}
-            </button>
-        </span>
-        <span class="cell">
-            <PathLine :tap="`${id}:source`" :wide="channel.width === 'stereo'" />
-            <TapStation :tap="`${id}:source`" :name="`${channel.name}, source`" />
+        <span class="cell source">
+            <PathLine :tap="sourceTap" :wide="session.isStereo(sourceTap)" :silent="!hasSource" />
+            <TapStation :tap="sourceTap" :name="`${channel.name}, source`" />
+            <TrimField class="trim" :channel="channel" />
         </span>
         <InsertRow
             class="line-row"
             :channel="channel"
             row="inserts"
             :inserts="channel.inserts"
-            :start="`${id}:source`"
-            :wide="channel.width === 'stereo'"
+            :start="sourceTap"
+            :is-compact="isCompact"
         />
         <span class="cell">
-            <PathLine :tap="lastBeforeFader" :wide="isWideAtFader" />
-            <TapStation :tap="lastBeforeFader" :name="`${channel.name}, before the fader`" />
+            <PathLine :tap="preFaderTap" :wide="session.isStereo(preFaderTap)" />
+            <TapStation :tap="preFaderTap" :name="`${channel.name}, before the fader`" />
         </span>
         <span class="cell fader">
             <LyingSlider
@@ -339,116 +184,56 @@ function panText(pan: number): string {
             :channel="channel"
             row="postInserts"
             :inserts="channel.postInserts"
-            :start="`${id}:pre-fader`"
-            wide
+            :start="preFaderTap"
             :silent="!isAudible"
+            :is-compact="isCompact"
         />
         <span class="cell last" :class="{ bare: channel.postInserts.length === 0 }">
-            <PathLine :tap="`${id}:post-fader`" :wide="true" :silent="!isAudible" />
+            <PathLine :tap="postFaderTap" :wide="session.isStereo(postFaderTap)" :silent="!isAudible" />
             <TapStation
-                :tap="`${id}:post-fader`"
+                :tap="postFaderTap"
                 :name="`${channel.name}, after the fader`"
                 :fixed-point="endsAtInterface && channel.output !== 'none'"
             />
         </span>
-        <SendLines class="sends" :channel="channel" />
-        <span class="output" :class="{ figure: endsAtInterface }">
-            <span class="shown" aria-hidden="true">{{ endsAtInterface ? output : `→ ${output}` }}</span>
-            <select
-                :value="channel.output"
-                :aria-label="`Output of ${channel.name}`"
-                :title="`Output: ${output}`"
-                @change="setOutput(($event.target as HTMLSelectElement).value)"
-                @click.stop
-                @keydown.stop
-            >
-                <template v-if="endsAtInterface">
-                    <option v-for="pair in session.state?.outputPairs" :key="pair" :value="pair">
-                        {{ pair.replace(':', ' ').replace('-', '–') }}
-                    </option>
-                </template>
-                <template v-else>
-                    <option v-for="target in targets" :key="target.id" :value="target.id" :disabled="target.isLoop">
-                        {{ target.name }}{{ target.isLoop ? ' (would loop)' : '' }}
-                    </option>
-                </template>
-                <option value="none">nowhere</option>
-            </select>
-        </span>
+        <SendLines :channel="channel" :is-compact="isCompact" />
+        <OutputMenu :channel="channel" :ends-at-interface="endsAtInterface" />
     </div>
 </template>
 
 <style scoped>
+/* Every row has the same columns; those of names, sends and outputs are as wide as what stands in them. */
 .path {
-    --line-height: 50px;
+    --row-height: 50px;
+    --axis: 29px;
     --ground: var(--paper);
 
     display: grid;
-    grid-template-columns: 102px 44px 45px 38px minmax(110px, 1fr) 38px 78px 44px auto 40px 94px 60px;
+    grid-template-columns:
+        var(--names, 96px) 22px 37px minmax(90px, 1fr) 34px minmax(58px, var(--fader, 58px)) minmax(
+            32px,
+            var(--pan, 32px)
+        )
+        auto 37px var(--sends, 104px) var(--outputs, 46px);
     align-items: start;
-    min-height: 50px;
-    padding: 0 10px 0 16px;
+    min-height: var(--row-height);
+    padding: 0 4px 2px 14px;
     transition: opacity 120ms;
 }
 
-@media (max-width: 1180px) {
-    .path {
-        grid-template-columns: 90px 44px 44px 36px minmax(110px, 1fr) 36px 58px 40px auto 38px 84px 54px;
-        padding-left: 10px;
-    }
+.path.compact {
+    --row-height: 30px;
+    --axis: 19px;
+
+    padding-bottom: 0;
 }
 
 .path.aside {
     opacity: 0.25;
 }
 
-.path.hidden .name {
+.path.hidden :deep(.name) {
     font-style: italic;
-}
-
-.heading {
-    display: flex;
-    align-items: center;
-    gap: 4px;
-    min-width: 0;
-    height: 50px;
-    padding: 8px 5px 0 0;
-}
-
-.fold {
-    flex: none;
-    width: 14px;
-    color: var(--soft);
-}
-
-.noted {
-    flex: none;
-    width: 16px;
-    height: 16px;
-    border-radius: 8px 8px 8px 2px;
-    background: var(--brass);
-    color: var(--paper);
-    font-size: 12px;
-    font-weight: 600;
-    line-height: 16px;
-    text-align: center;
-}
-
-.noted.severe {
-    border-radius: 2px;
-    background: var(--buoy);
-}
-
-.rides {
-    flex: none;
-    color: var(--deep);
-    font-weight: 600;
-}
-
-.comb {
-    flex: none;
-    font-size: 12px;
-    color: var(--brass-text);
 }
 
 .path.selected {
@@ -462,32 +247,34 @@ function panText(pan: number): string {
     outline-offset: -3px;
 }
 
-.name {
-    overflow: hidden;
-    font-weight: 600;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-}
-
-.cue .name {
+.cue :deep(.heading .name) {
     color: var(--plum);
 }
 
-.silent .name {
+.silent :deep(.heading .name) {
     color: var(--soft);
 }
 
 .switches {
     display: flex;
-    gap: 3px;
+    flex-direction: column;
+    gap: 1px;
+    align-items: flex-start;
+    justify-content: center;
+    height: var(--row-height);
+    padding-top: calc(2 * var(--axis) - var(--row-height));
+}
+
+.compact .switches {
+    flex-direction: row;
     align-items: center;
-    height: 50px;
-    padding-top: 8px;
+    justify-content: flex-start;
+    gap: 2px;
 }
 
 .switch {
-    width: 20px;
-    height: 20px;
+    width: 18px;
+    height: 18px;
     padding: 0;
     border: 1px solid var(--contour);
     border-radius: 50%;
@@ -510,31 +297,47 @@ function panText(pan: number): string {
 
 .cell {
     position: relative;
-    height: 50px;
+    height: var(--row-height);
+}
+
+.source .trim {
+    position: absolute;
+    bottom: -1px;
+    left: 50%;
+    margin-left: -20px;
+}
+
+/* Compact: the trim stands beside its source instead of below it. */
+.compact {
+    grid-template-columns:
+        var(--names, 96px) 40px 70px minmax(90px, 1fr) 34px minmax(58px, var(--fader, 58px)) minmax(
+            32px,
+            var(--pan, 32px)
+        )
+        auto 37px calc(var(--sends, 104px) + 18px) var(--outputs, 46px);
+}
+
+.compact .source :deep(.station) {
+    width: 36px;
+    margin-left: 34px;
+}
+
+.compact .source .trim {
+    top: 12px;
+    bottom: auto;
+    left: 0;
+    margin: 0;
+    width: 34px;
+    background: var(--ground);
 }
 
 .line-row {
-    padding-top: 8px;
-    overflow: auto hidden;
-    scrollbar-width: thin;
+    padding-top: calc(var(--axis) - 21px);
+    min-height: var(--row-height);
 }
 
-.trim {
-    position: relative;
-    top: calc(50% - 6px);
-    width: 44px;
-    height: 21px;
-    padding: 0 4px;
-    border: 1px solid var(--contour);
-    border-radius: 3px;
-    background: var(--sheet);
-    font-size: 12px;
-    text-align: right;
-    white-space: nowrap;
-}
-
-.trim.inverted {
-    border-color: var(--brass);
+.compact .line-row {
+    padding-top: calc(var(--axis) - 12px);
 }
 
 .fader :deep(.slider),
@@ -547,9 +350,9 @@ function panText(pan: number): string {
 .fader :deep(.bar),
 .pan :deep(.bar) {
     position: absolute;
-    left: 8px;
-    right: 8px;
-    top: calc(50% - 6px);
+    left: 9px;
+    right: 9px;
+    top: calc(var(--axis) - 10px);
     min-width: 0;
 }
 
@@ -572,6 +375,13 @@ function panText(pan: number): string {
     border-color: var(--ink);
 }
 
+.compact .fader :deep(.knob) {
+    top: 4px;
+    width: 12px;
+    height: 12px;
+    margin-left: -6px;
+}
+
 .pan :deep(.knob) {
     top: 5px;
     width: 10px;
@@ -592,9 +402,14 @@ function panText(pan: number): string {
 .pan :deep(.entry) {
     position: absolute;
     top: 1px;
-    right: 8px;
+    right: 6px;
     width: 52px;
     font-size: 12px;
+}
+
+.compact .fader :deep(.text),
+.compact .pan :deep(.text) {
+    top: -3px;
 }
 
 .pan :deep(.text),
@@ -610,46 +425,7 @@ function panText(pan: number): string {
 }
 
 .last.bare {
-    grid-column: 9 / span 2;
+    grid-column: 8 / span 2;
     justify-self: stretch;
-}
-
-.sends {
-    min-width: 0;
-}
-
-.output {
-    position: relative;
-    height: 50px;
-    padding: 8px 0 0 4px;
-    line-height: 42px;
-    color: var(--soft);
-}
-
-.shown {
-    display: block;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-}
-
-.output select {
-    position: absolute;
-    inset: 8px 0 0;
-    width: 100%;
-    opacity: 0;
-    cursor: pointer;
-}
-
-.output:focus-within .shown {
-    outline: 2px solid var(--deep);
-    outline-offset: -8px;
-    border-radius: 10px;
-}
-
-.output:hover .shown {
-    color: var(--ink);
-    text-decoration: underline dotted;
-    text-underline-offset: 3px;
 }
 </style>

@@ -10,17 +10,16 @@ import { useSession } from '@/stores/session';
 import { useChipDrag } from './chipDrag';
 import RoleLamp from './RoleLamp.vue';
 
-/** A stop on the line: lamp, name, level in and out along its lower edge. */
+/** An insert on the line: lamp, short name, main figure, level in and out along its lower edge. */
 const props = defineProps<{
     channel: Channel;
     row: RowName;
     index: number;
     insert: ProcessorInsert;
     before: string;
-    /** There are many beside it: names come before figures. */
-    isCrowded: boolean;
-    /** One side goes in, two come out. */
-    isWidening: boolean;
+    isCompact?: boolean;
+    /** A compact row without room for figures. */
+    isTight?: boolean;
 }>();
 
 const session = useSession();
@@ -34,7 +33,8 @@ const spec = computed(() => catalogue.byId[props.insert.processor]);
 const label = computed(
     () => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor,
 );
-const notes = computed(() => pilot.of(props.channel.id).filter((note) => note.part === props.insert.id));
+const facts = computed(() => session.state?.inserts[props.insert.id]?.chip);
+const advice = computed(() => pilot.of(props.channel.id).filter((one) => one.part === props.insert.id));
 const isOn = computed(() => props.insert.on && props.channel.insertsOn);
 const isSelected = computed(() => selection.inserts.includes(props.insert.id));
 const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
@@ -42,10 +42,12 @@ const isSwapTarget = computed(() => drag.state.value?.target?.swap === props.ins
 const after = computed(() => `${props.channel.id}:insert:${props.insert.id}`);
 const inDepth = computed(() => depth(listening.level(props.before)?.peak));
 const outDepth = computed(() => depth(listening.level(after.value)?.peak));
+/** Mono goes in, stereo comes out. */
+const isWidening = computed(() => session.isStereo(after.value) && !session.isStereo(props.before));
 const cost = computed(() => listening.loads[after.value] ?? 0);
 const title = computed(
     () =>
-        `${spec.value?.name ?? props.insert.processor} (${spec.value?.category.toLowerCase()})${props.insert.on ? '' : ', bypassed'}${
+        `${spec.value?.name ?? props.insert.processor}${facts.value ? `, ${facts.value.figure}` : ''} (${spec.value?.category.toLowerCase()})${props.insert.on ? '' : ', bypassed'}${
             props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''
         }${spec.value?.levelDependent ? '. Level-dependent: it sounds different when fed differently.' : ''}`,
 );
@@ -71,6 +73,7 @@ function grab(event: PointerEvent): void {
             chosen: isSelected,
             dragged: isDragged,
             swap: isSwapTarget,
+            compact: isCompact,
             'level-dependent': spec?.levelDependent,
         }"
         data-item
@@ -81,6 +84,15 @@ function grab(event: PointerEvent): void {
         :data-index="index"
         :title="title"
     >
+        <button class="name plain" :aria-label="`${label}, ${channel.name}`" @pointerdown="grab" @click.stop="select">
+            <span class="short">{{ facts?.name ?? spec?.shortName ?? insert.processor }}</span>
+            <span v-if="!isTight" class="figure main-figure"
+                >{{ facts?.figure
+                }}<span v-if="insert.mix < 1" class="mix" :title="`${Math.round(insert.mix * 100)} % wet`"
+                    >{{ ' ' }}{{ Math.round(insert.mix * 100) }}%</span
+                ></span
+            >
+        </button>
         <button
             class="lamp plain"
             :aria-label="`${label}: ${insert.on ? 'bypass' : 'switch on'}`"
@@ -89,40 +101,46 @@ function grab(event: PointerEvent): void {
         >
             <RoleLamp :role="spec?.category ?? 'Level'" :on="isOn" />
         </button>
-        <button class="name plain" :aria-label="`${label}, ${channel.name}`" @pointerdown="grab" @click.stop="select">
-            {{ label }}<span v-if="insert.mix < 1" class="mix figure">{{ Math.round(insert.mix * 100) }} %</span>
-        </button>
+        <span class="marks">
+            <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
+                >{{ Math.round(cost * 100) }}%</span
+            >
+            <svg v-if="isWidening" class="fork" viewBox="0 0 10 12" width="9" height="11" data-widens>
+                <title>Mono in, stereo out</title>
+                <path d="M0 6H3C6 6 5 2.5 10 2.5M3 6C6 6 5 9.5 10 9.5" />
+            </svg>
+        </span>
         <span
-            v-if="notes.length > 0"
+            v-if="advice.length > 0"
             class="noted"
-            :class="{ severe: notes.some((note) => note.severity === 'severe') }"
-            :title="notes.map((note) => note.text).join('\n')"
+            :class="{ severe: advice.some((one) => one.severity === 'severe') }"
+            :title="advice.map((one) => one.text).join('\n')"
             >!</span
         >
-        <span v-if="cost > 0.03" class="cost figure" :title="`${(cost * 100).toFixed(1)} % of a core`"
-            >{{ isCrowded ? '' : Math.round(cost * 100) }}%</span
-        >
-        <svg v-if="isWidening" class="fork" viewBox="0 0 10 12" width="9" height="11" data-widens>
-            <title>Mono in, stereo out</title>
-            <path d="M0 6H3C6 6 5 2.5 10 2.5M3 6C6 6 5 9.5 10 9.5" />
-        </svg>
         <span class="edge in" :class="inDepth" /><span class="edge out" :class="outDepth" />
     </div>
 </template>
 
 <style scoped>
 .chip {
+    --chip-height: 38px;
+
     position: relative;
     display: inline-flex;
-    align-items: center;
-    flex: 0 1 auto;
-    min-width: 46px;
-    height: 26px;
+    align-items: stretch;
+    flex: none;
+    min-width: 50px;
+    height: var(--chip-height);
     border: 1px solid var(--deep);
-    border-radius: 5px;
+    border-radius: 4px;
     background: var(--sheet);
-    overflow: hidden;
     touch-action: none;
+}
+
+.chip.compact {
+    --chip-height: 22px;
+
+    min-width: 0;
 }
 
 .chip.level-dependent {
@@ -130,27 +148,67 @@ function grab(event: PointerEvent): void {
 }
 
 .lamp {
-    align-self: stretch;
-    padding: 0 3px 0 6px;
+    position: absolute;
+    top: 0;
+    left: 0;
+    width: 18px;
+    height: 20px;
+    padding: 4px 0 0 3px;
 }
 
 .name {
-    align-self: stretch;
-    min-width: 0;
-    padding: 0 6px 1px 1px;
-    font-size: 12.5px;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    display: flex;
+    flex: 1;
+    flex-direction: column;
+    justify-content: center;
+    padding: 1px 3px 2px;
+    line-height: 16px;
     white-space: nowrap;
+    text-align: left;
     cursor: grab;
     user-select: none;
 }
 
+.compact .name {
+    flex-direction: row;
+    align-items: center;
+    gap: 4px;
+    padding: 0 3px 1px 0;
+}
+
+.short {
+    padding-left: 14px;
+    font-size: 12.5px;
+    font-weight: 500;
+}
+
+.compact .short {
+    padding-left: 16px;
+}
+
+.main-figure {
+    font-size: 12px;
+    letter-spacing: -0.035em;
+    color: var(--soft);
+}
+
+.mix {
+    color: var(--deep);
+}
+
+.marks {
+    display: flex;
+    align-items: center;
+    height: 20px;
+}
+
 .noted {
-    flex: none;
+    position: absolute;
+    top: -6px;
+    right: -5px;
+    z-index: 1;
     width: 13px;
     height: 13px;
-    margin-right: 4px;
     border-radius: 50%;
     background: var(--brass);
     color: var(--paper);
@@ -165,19 +223,12 @@ function grab(event: PointerEvent): void {
     background: var(--buoy);
 }
 
-.mix {
-    margin-left: 4px;
-    font-size: 12px;
-    letter-spacing: -0.03em;
-    color: var(--soft);
-}
-
 .off {
     border-color: var(--contour);
     color: var(--soft);
 }
 
-.off .name {
+.off .short {
     text-decoration: line-through;
     text-decoration-color: var(--soft);
 }
@@ -191,11 +242,10 @@ function grab(event: PointerEvent): void {
     color: var(--on-deep);
 }
 
-.chosen :deep(.role) {
-    color: var(--on-deep);
-}
-
+.chosen :deep(.role),
+.chosen .main-figure,
 .chosen .mix,
+.chosen .cost,
 .chosen.off {
     color: var(--on-deep);
 }
@@ -210,8 +260,9 @@ function grab(event: PointerEvent): void {
 }
 
 .cost {
-    padding-right: 7px;
+    padding-right: 4px;
     font-size: 12px;
+    letter-spacing: -0.035em;
     color: var(--brass-text);
 }
 
@@ -221,10 +272,6 @@ function grab(event: PointerEvent): void {
     fill: none;
     stroke: currentcolor;
     stroke-width: 1.4;
-}
-
-.chosen .cost {
-    color: var(--on-deep);
 }
 
 .edge {
@@ -237,6 +284,7 @@ function grab(event: PointerEvent): void {
 
 .edge.in {
     left: 0;
+    border-bottom-left-radius: 3px;
 }
 
 .edge.out {

@@ -311,7 +311,7 @@ function remove(): void {
         </p>
         <OrderStrip :neighbours="place.neighbours" :insert="insert.id" />
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
-        <p v-if="isOnReturn && catalogue.isPartDry(insert)" class="about">
+        <p v-if="isOnReturn && session.state?.inserts[insert.id]?.partDry" class="about">
             {{ channel.name }} is at {{ Math.round(insert.mix * 100) }} % wet on a return: more send also means more dry
             sound.
             <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 1 })">

@@ -54,19 +54,32 @@ describe('a row of inserts', () => {
         expect(row.find('[data-insert=i2]').attributes('title')).toContain('Drive (colour), bypassed');
     });
 
-    it('shows where one side becomes two, once', () => {
-        open([insert('i1', 'gate'), insert('i2', 'hall'), insert('i3', 'hall')]);
+    it('shows where one side becomes two, as the server says', () => {
+        open([insert('i1', 'gate'), insert('i2', 'hall'), insert('i3', 'hall')], {
+            stereo: {
+                'bass:source': false,
+                'bass:insert:i1': false,
+                'bass:insert:i2': true,
+                'bass:insert:i3': true,
+            },
+        });
         expect(
             row
                 .findAll('[data-widens]')
                 .map((fork) => fork.element.closest('[data-insert]')?.getAttribute('data-insert')),
         ).toEqual(['i2']);
-        row.unmount();
-        open([insert('i2', 'hall')], {}, { width: 'stereo' } as Partial<Channel>);
-        expect(row.findAll('[data-widens]')).toHaveLength(0);
-        row.unmount();
-        open([insert('i2', 'hall')], {}, { insertsOn: false });
-        expect(row.findAll('[data-widens]')).toHaveLength(0);
+        expect(row.findAll('.between .line').map((line) => line.classes('wide'))).toEqual([false, false, true]);
+    });
+
+    it('shows the short name and the main figure of each, and how wet it is', () => {
+        open([insert('i1', 'gate'), insert('i2', 'hall', { mix: 0.25 })], {
+            inserts: {
+                i1: { label: 'Gate −45', latency: 0, chip: { name: 'Gate', figure: '−45 dB' } },
+                i2: { label: 'Hall 2.4 s', latency: 0, chip: { name: 'Hall', figure: '2.4 s' } },
+            },
+        });
+        expect(row.find('[data-insert=i1] .name').text().replace(/\s+/g, ' ')).toBe('Gate−45 dB');
+        expect(row.find('[data-insert=i2] .name').text().replace(/\s+/g, ' ')).toBe('Hall2.4 s 25%');
     });
 
     it('offers a better order where the insert would go, and makes it only when asked', async () => {

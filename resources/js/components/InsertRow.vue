@@ -1,31 +1,52 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref } from 'vue';
 import type { Branch, Channel, Insert, RowName } from '@/api/types';
-import { useCatalogue } from '@/stores/catalogue';
+import { useWrappedLine } from '@/composables/useWrappedLine';
+import { depth } from '@/format';
 import { useFinder } from '@/stores/finder';
+import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
+import { useSession } from '@/stores/session';
 import InsertChip from './InsertChip.vue';
 import OrderOffer from './OrderOffer.vue';
 import PathLine from './PathLine.vue';
 import SplitSiding from './SplitSiding.vue';
 import { useChipDrag } from './chipDrag';
 
-/** Inserts on the line, of a channel's row or of a branch, and the place to add one. */
+/**
+ * Inserts on the line, of a channel's row or of a branch, and the button to add one. Those that do not fit go on in another
+ * line, and the path is drawn on to it; a compact row leaves out its figures first.
+ */
 const props = defineProps<{
     channel: Channel;
     row: RowName;
     inserts: Insert[];
     branch?: Branch;
     start: string;
-    wide: boolean;
     silent?: boolean;
+    isCompact?: boolean;
 }>();
 
-const catalogue = useCatalogue();
+const session = useSession();
 const finder = useFinder();
+const listening = useListening();
 const pilot = usePilot();
 const drag = useChipDrag();
 
+const element = ref<HTMLElement>();
+const { width } = useElementSize(element);
+const chips = computed(() => props.inserts.map((insert) => session.state?.inserts[insert.id]));
+const turns = useWrappedLine(element, () => [props.inserts, chips.value]);
+
+/** Signs of all chips with their figures, against what the line has room for. */
+const isTight = computed(() => {
+    const wanted = chips.value.reduce(
+        (sum, facts) => sum + 32 + 7.2 * `${facts?.chip?.name ?? 'Split 2'}${facts?.chip?.figure ?? ''}`.length,
+        28,
+    );
+    return props.isCompact === true && width.value > 0 && wanted > width.value;
+});
 const gap = computed(() => {
     const target = drag.state.value?.target;
     const isHere =
@@ -41,35 +62,50 @@ const addText = computed(() =>
         ? `Add an effect to ${props.branch.name} of ${props.channel.name}`
         : `Add an effect ${props.row === 'inserts' ? 'to' : 'after the fader of'} ${props.channel.name}`,
 );
-/** Better orders the Pilot knows of, of inserts that would go to a place in this row. */
-function offersAt(place: number) {
-    return pilot.of(props.channel.id).flatMap((note) => {
-        const edit = note.fix?.edit;
-        const isHere = edit?.type === 'move-insert' && edit.row === props.row && edit.at === place && !props.branch;
-        const index = props.inserts.findIndex((insert) => insert.id === note.part);
-        return note.fix && isHere && index >= 0 ? [{ text: note.text, fix: note.fix, isForward: place > index }] : [];
+
+/** Better orders the Pilot knows of, of inserts that would go to this position in the row. */
+function offersAt(position: number) {
+    return pilot.of(props.channel.id).flatMap((advice) => {
+        const edit = advice.fix?.edit;
+        const isHere = edit?.type === 'move-insert' && edit.row === props.row && edit.at === position && !props.branch;
+        const index = props.inserts.findIndex((insert) => insert.id === advice.part);
+        return advice.fix && isHere && index >= 0
+            ? [{ text: advice.text, fix: advice.fix, isForward: position > index }]
+            : [];
     });
 }
-/** After how many inserts the sound has two sides. */
-const wideFrom = computed(() => {
-    if (props.wide) {
-        return 0;
-    }
-    const index = props.channel.insertsOn ? props.inserts.findIndex(catalogue.widens) : -1;
-    return index < 0 ? Infinity : index + 1;
-});
 
 function before(index: number): string {
     const earlier = props.inserts[index - 1];
     return earlier ? `${props.channel.id}:insert:${earlier.id}` : props.start;
 }
+
+function isWideBefore(index: number): boolean {
+    return session.isStereo(before(index));
+}
 </script>
 
 <template>
-    <div class="row" :data-drop-row="row" :data-channel="channel.id" :data-branch="branch?.id">
-        <template v-for="(insert, index) in inserts" :key="insert.id">
+    <div
+        ref="element"
+        class="row"
+        :class="{ compact: isCompact, wrapped: turns.length > 0 }"
+        :data-drop-row="row"
+        :data-channel="channel.id"
+        :data-branch="branch?.id"
+        :data-lines="turns.length + 1"
+    >
+        <svg v-if="turns.length > 0" class="turns" aria-hidden="true">
+            <path
+                v-for="turn in turns"
+                :key="turn.at"
+                :d="turn.path"
+                :class="silent ? 'none' : depth(listening.level(before(turn.at))?.peak)"
+            />
+        </svg>
+        <span v-for="(insert, index) in inserts" :key="insert.id" class="step">
             <span class="between"
-                ><PathLine :tap="before(index)" :wide="index >= wideFrom" :silent="silent" /><span
+                ><PathLine :tap="before(index)" :wide="isWideBefore(index)" :silent="silent" /><span
                     v-if="gap === index"
                     class="gap" /><OrderOffer v-for="offer in offersAt(index)" :key="offer.text" v-bind="offer"
             /></span>
@@ -78,8 +114,8 @@ function before(index: number): string {
                 :channel="channel"
                 :row="row"
                 :split="insert"
-                :wide="index >= wideFrom"
                 :silent="silent"
+                :is-compact="isCompact"
             />
             <InsertChip
                 v-else
@@ -88,12 +124,12 @@ function before(index: number): string {
                 :index="index"
                 :insert="insert"
                 :before="before(index)"
-                :is-crowded="inserts.length > 3 || branch !== undefined"
-                :is-widening="index + 1 === wideFrom"
+                :is-compact="isCompact"
+                :is-tight="isTight"
             />
-        </template>
+        </span>
         <span class="rest">
-            <PathLine :tap="before(inserts.length)" :wide="inserts.length >= wideFrom" :silent="silent" />
+            <PathLine :tap="before(inserts.length)" :wide="isWideBefore(inserts.length)" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
             <OrderOffer v-for="offer in offersAt(inserts.length)" :key="offer.text" v-bind="offer" />
             <button
@@ -114,12 +150,58 @@ function before(index: number): string {
 
     position: relative;
     display: flex;
+    flex-wrap: wrap;
     align-items: flex-start;
+    row-gap: 12px;
     min-width: 0;
 }
 
-.row > :deep(.chip) {
-    margin: calc((var(--line-height) - 26px) / 2) 0;
+.row.compact {
+    --line-height: 24px;
+
+    row-gap: 6px;
+}
+
+.turns {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+    overflow: visible;
+    fill: none;
+    stroke: var(--water);
+    stroke-width: 2;
+    pointer-events: none;
+}
+
+.turns .none {
+    stroke: var(--contour);
+    stroke-dasharray: 4 3;
+}
+
+.turns .shoal {
+    stroke: var(--shoal);
+}
+
+.turns .deep {
+    stroke: var(--deep);
+}
+
+.turns .brass,
+.turns .over {
+    stroke: var(--brass);
+}
+
+.step {
+    position: relative;
+    display: flex;
+    align-items: flex-start;
+    min-width: 0;
+    max-width: 100%;
+}
+
+.step > :deep(.chip) {
+    margin: calc((var(--line-height) - var(--chip-height)) / 2) 0;
 }
 
 .row :deep(.line) {
@@ -129,7 +211,7 @@ function before(index: number): string {
 .between {
     position: relative;
     flex: none;
-    width: 6px;
+    width: 4px;
     height: var(--line-height);
 }
 
@@ -144,15 +226,22 @@ function before(index: number): string {
 
 .add {
     position: relative;
+    flex: none;
     width: 20px;
     height: 20px;
-    margin-left: 5px;
+    margin-left: 4px;
     border: 1.2px dashed var(--soft);
     border-radius: 50%;
     background: var(--ground);
     color: var(--soft);
     line-height: 16px;
     text-align: center;
+}
+
+.compact .add {
+    width: 18px;
+    height: 18px;
+    line-height: 14px;
 }
 
 .add:hover,
@@ -164,7 +253,7 @@ function before(index: number): string {
 
 .gap {
     position: absolute;
-    left: 2px;
+    left: 1px;
     top: 50%;
     width: 3px;
     height: 34px;

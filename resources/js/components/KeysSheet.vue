@@ -13,6 +13,8 @@ const keys = [
     ['← →', 'the insert before or after'],
     ['↑ ↓', 'the channel above or below, with Shift as well'],
     ['A', 'automation lane below the row'],
+    ['F', 'find a channel by part of its name'],
+    ['I', 'fold the inspector away and back'],
     ['M', 'mute'],
     ['S', 'solo'],
     ['Ctrl A', 'select all tracks'],

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { depth } from '@/format';
 import { useListening } from '@/stores/listening';
 
-/** A stretch of the drawn line, coloured by the level it carries; dashed where it carries nothing, two lines where it is wide. */
+/** A piece of the drawn line, coloured by the level it carries; dashed where it carries nothing, two lines where it is wide. */
 const props = defineProps<{ tap: string; wide: boolean; silent?: boolean }>();
 
 const listening = useListening();
@@ -19,7 +19,7 @@ const look = computed(() => (props.silent ? 'none' : depth(listening.level(props
     position: absolute;
     left: 0;
     right: 0;
-    top: calc(50% + 4px);
+    top: var(--axis, 50%);
     height: 2px;
     margin-top: -1px;
     background: var(--water);

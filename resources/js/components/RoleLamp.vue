@@ -24,8 +24,8 @@ const shape = computed(() => SHAPES[props.role] ?? SHAPES.Level!);
         :class="[role.toLowerCase(), { off: !on, open: shape.isOpen }]"
         :data-role="role"
         viewBox="0 0 12 12"
-        width="11"
-        height="11"
+        width="10"
+        height="10"
         aria-hidden="true"
     >
         <path :d="shape.path" />

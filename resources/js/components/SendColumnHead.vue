@@ -2,7 +2,6 @@
 import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels } from '@/format';
-import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -12,12 +11,13 @@ import { usePathPointing } from './pathPointing';
 const props = defineProps<{ channel: Channel }>();
 
 const session = useSession();
-const catalogue = useCatalogue();
 const selection = useSelection();
 const listening = useListening();
 
 const dry = computed(() =>
-    props.channel.kind === 'return' ? props.channel.inserts.find(catalogue.isPartDry) : undefined,
+    props.channel.kind === 'return'
+        ? props.channel.inserts.find((insert) => session.state?.inserts[insert.id]?.partDry)
+        : undefined,
 );
 const inserts = computed(() => {
     if (props.channel.kind === 'cue') {

@@ -2,7 +2,6 @@
 import { computed } from 'vue';
 import type { Channel, Send, TapName } from '@/api/types';
 import { decibels } from '@/format';
-import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -16,7 +15,6 @@ import PanSlider from './PanSlider.vue';
 const props = defineProps<{ sends: { channel: Channel; send: Send }[] }>();
 
 const session = useSession();
-const catalogue = useCatalogue();
 const listening = useListening();
 const selection = useSelection();
 const screen = useScreen();
@@ -37,7 +35,7 @@ const taps: [TapName, string][] = [
 const early = computed(() =>
     target.value?.kind === 'return' ? props.sends.filter((entry) => entry.send.tap !== 'post-fader') : [],
 );
-const dry = computed(() => target.value?.inserts.find((insert) => catalogue.isPartDry(insert)) ?? null);
+const dry = computed(() => target.value?.inserts.find((insert) => session.state?.inserts[insert.id]?.partDry) ?? null);
 const late = computed(() =>
     target.value?.kind === 'cue' ? props.sends.filter((entry) => entry.send.tap === 'post-fader') : [],
 );

@@ -7,18 +7,18 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
 /** The sends of a channel at the end of its row: where to and how much, filled after the fader, a ring before it. */
-const props = defineProps<{ channel: Channel }>();
+const props = defineProps<{ channel: Channel; isCompact?: boolean }>();
 
 const session = useSession();
 const selection = useSelection();
 const screen = useScreen();
 
-/** How many fit on the line. */
-const MOST = 2;
+/** How many fit: one under the other, or one alone. */
+const most = computed(() => (props.isCompact ? 1 : 3));
 
 const shown = computed(() => {
     const sends = props.channel.sends;
-    return sends.length > MOST + 1 ? sends.slice(0, MOST) : sends.slice(0, MOST + 1);
+    return sends.length > most.value ? sends.slice(0, Math.max(1, most.value - 1)) : sends;
 });
 const more = computed(() => props.channel.sends.length - shown.value.length);
 
@@ -37,7 +37,7 @@ function select(send: Send): void {
 </script>
 
 <template>
-    <span class="list" :class="{ three: shown.length + (more > 0 ? 1 : 0) > 2 }">
+    <span class="list" :class="{ compact: isCompact }">
         <button
             v-for="send in shown"
             :key="send.id"
@@ -55,7 +55,14 @@ function select(send: Send): void {
             <span class="tap" :class="send.tap" /><span class="to">{{ target(send)?.name ?? send.to }}</span
             ><span class="figure amount">{{ decibels(send.gain, true) }}</span>
         </button>
-        <button v-if="more > 0" class="plain more hint" @click.stop="screen.view = 'sends'">and {{ more }} more</button>
+        <button
+            v-if="more > 0"
+            class="plain more hint"
+            :title="channel.sends.slice(shown.length).map(title).join('\n')"
+            @click.stop="screen.view = 'sends'"
+        >
+            {{ isCompact ? `+${more}` : `and ${more} more` }}
+        </button>
     </span>
 </template>
 
@@ -64,16 +71,22 @@ function select(send: Send): void {
     display: flex;
     flex-direction: column;
     justify-content: center;
-    min-height: 42px;
-    margin-top: 8px;
-    padding-left: 6px;
+    min-width: 0;
+    min-height: var(--row-height);
+    padding: calc(2 * var(--axis) - var(--row-height)) 8px 0 6px;
     font-size: 12px;
     line-height: 15px;
 }
 
-.list.three {
-    margin-top: 4px;
-    min-height: 46px;
+.list.compact {
+    line-height: 13px;
+    flex-direction: row;
+    align-items: center;
+    gap: 4px;
+}
+
+.list.compact .send {
+    flex: 1;
 }
 
 .send {
@@ -120,9 +133,8 @@ function select(send: Send): void {
 .to {
     flex: 1;
     min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    overflow-wrap: anywhere;
+    text-align: left;
 }
 
 .amount {
@@ -142,5 +154,10 @@ function select(send: Send): void {
 
 .more {
     padding-left: 11px;
+    text-align: left;
+}
+
+.compact .more {
+    padding: 0;
 }
 </style>

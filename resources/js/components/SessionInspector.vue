@@ -81,7 +81,7 @@ h3 {
 
 .tempo {
     display: grid;
-    grid-template-columns: 84px 1fr;
+    grid-template-columns: 52px 1fr;
     align-items: center;
     margin-top: 8px;
 }
@@ -110,9 +110,9 @@ li.current {
 }
 
 .label {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    overflow-wrap: anywhere;
+    text-align: left;
+    line-height: 17px;
 }
 
 .at {

@@ -3,7 +3,6 @@ import { ElMessageBox } from 'element-plus';
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
 import { decibels } from '@/format';
-import { isBranchHeard } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
@@ -33,7 +32,7 @@ const title = computed(
 );
 const facts = computed(() => session.state?.inserts[props.split.id]);
 const rise = computed(() => facts.value?.rise ?? null);
-const heard = computed(() => props.split.branches.filter((branch) => isBranchHeard(props.split, branch)).length);
+const heard = computed(() => facts.value?.heard?.length ?? props.split.branches.length);
 const comb = computed(() => session.state?.combs.find((entry) => entry.split === props.split.id));
 const most = computed(() => ({ copies: 16, frequency: 4, 'left-right': 2, 'mid-side': 2 })[props.split.by]);
 const fewest = computed(() => (props.split.by === 'copies' ? 1 : 2));

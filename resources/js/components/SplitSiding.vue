@@ -2,7 +2,6 @@
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
 import { decibels } from '@/format';
-import { isBranchHeard } from '@/inserts';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -12,7 +11,13 @@ import PathLine from './PathLine.vue';
 import { useChipDrag } from './chipDrag';
 
 /** A split on the line: the first branch goes straight on, the others leave it as sidings, and all rejoin. */
-const props = defineProps<{ channel: Channel; row: RowName; split: Split; wide: boolean; silent?: boolean }>();
+const props = defineProps<{
+    channel: Channel;
+    row: RowName;
+    split: Split;
+    silent?: boolean;
+    isCompact?: boolean;
+}>();
 
 const session = useSession();
 const selection = useSelection();
@@ -20,7 +25,7 @@ const screen = useScreen();
 const listening = useListening();
 const drag = useChipDrag();
 
-const isOpen = computed(() => screen.isSplitOpen(props.split.id));
+const isOpen = computed(() => screen.isSplitOpen(props.split.id, props.isCompact));
 const isOn = computed(() => props.split.on && props.channel.insertsOn);
 const isSelected = computed(() => selection.inserts.includes(props.split.id));
 const into = computed(() => `${props.channel.id}:into:${props.split.id}`);
@@ -40,7 +45,7 @@ const label = computed(() => `Split${kind.value} of ${props.channel.name}`);
 const shownBranches = computed(() => (isOpen.value ? props.split.branches : []));
 
 function isHeard(branch: Branch): boolean {
-    return isOn.value && isBranchHeard(props.split, branch);
+    return isOn.value && (facts.value?.heard?.includes(branch.id) ?? true);
 }
 
 function select(event: MouseEvent): void {
@@ -61,10 +66,11 @@ function band(index: number): string {
           : `${hertz(from)}–${hertz(to)}`;
 }
 
-/** Chips may shrink to their lamps, but a branch keeps room for what is in it; a row that is too long scrolls. */
+/** Room for a branch's name and the widest of its chips: more of them go on in another line. */
 function leastWidth(branch: Branch, index: number): number {
     const label = `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 6.4 + 14;
-    return branch.inserts.reduce((sum, insert) => sum + (insert.type === 'split' ? 190 : 52), label + 28);
+    const inside = branch.inserts.some((insert) => insert.type === 'split') ? 190 : branch.inserts.length > 0 ? 84 : 0;
+    return label + 28 + inside;
 }
 
 function branchTitle(branch: Branch): string {
@@ -86,7 +92,7 @@ function branchTitle(branch: Branch): string {
         :data-open="isOpen"
     >
         <span class="end">
-            <PathLine :tap="into" :wide="wide" :silent="silent" />
+            <PathLine :tap="into" :wide="session.isStereo(into)" :silent="silent" />
             <button
                 class="fork plain"
                 :class="{ rises }"
@@ -118,8 +124,8 @@ function branchTitle(branch: Branch): string {
                     :inserts="branch.inserts"
                     :branch="branch"
                     :start="into"
-                    :wide="wide || split.by === 'left-right'"
                     :silent="silent || !isHeard(branch)"
+                    :is-compact="isCompact"
                 />
                 <span class="turn in" aria-hidden="true" />
             </div>
@@ -129,18 +135,18 @@ function branchTitle(branch: Branch): string {
             class="closed plain"
             :title="label"
             @click.stop="select"
-            @dblclick.stop="screen.toggleSplit(split.id)"
+            @dblclick.stop="screen.toggleSplit(split.id, isCompact)"
         >
             {{ facts?.label ?? 'Split' }}
         </button>
         <span class="end">
-            <PathLine :tap="after" :wide="wide" :silent="silent" />
+            <PathLine :tap="after" :wide="session.isStereo(after)" :silent="silent" />
             <button
                 class="join plain"
                 :aria-expanded="isOpen"
                 :aria-label="isOpen ? `Close the ${label}` : `Open the ${label}`"
                 :title="isOpen ? 'Close' : 'Open'"
-                @click.stop="screen.toggleSplit(split.id)"
+                @click.stop="screen.toggleSplit(split.id, isCompact)"
             >
                 {{ isOpen ? '‹' : '›' }}
             </button>
@@ -217,6 +223,7 @@ function branchTitle(branch: Branch): string {
     color: var(--soft);
 }
 
+/* Branches are lines of their own: what is in them gets room between. */
 .branches {
     display: flex;
     flex: 0 1 auto;
@@ -229,17 +236,11 @@ function branchTitle(branch: Branch): string {
     display: flex;
     align-items: flex-start;
     min-width: 0;
-    padding: 0 0 0 4px;
+    padding: 0 0 3px 4px;
 }
 
 .branch.siding {
-    --line-height: 32px;
-
-    padding: 0 8px 0 10px;
-}
-
-.branch.siding .inner {
-    --line-height: 32px;
+    padding: 0 8px 3px 10px;
 }
 
 .name {
@@ -256,7 +257,7 @@ function branchTitle(branch: Branch): string {
 
 .branch:not(.siding) .name::before {
     position: absolute;
-    inset: 9px -2px;
+    inset: calc((var(--line-height) - 24px) / 2) -2px;
     z-index: 0;
     border: 1px solid var(--contour);
     border-radius: 999px;
@@ -385,8 +386,8 @@ function branchTitle(branch: Branch): string {
 }
 
 .closed {
-    height: 26px;
-    margin: 8px 0;
+    height: 24px;
+    margin: calc((var(--line-height) - 24px) / 2) 0;
     padding: 0 8px;
     border: 1px solid var(--deep);
     border-radius: 5px;

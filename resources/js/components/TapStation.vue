@@ -58,8 +58,18 @@ const title = computed(() => {
     position: absolute;
     left: -8px;
     right: -8px;
-    top: 2px;
+    top: 1px;
     font-size: 12px;
+    letter-spacing: -0.02em;
+}
+
+.compact .level {
+    top: -3px;
+}
+
+.compact .mark {
+    width: 10px;
+    height: 10px;
 }
 
 .stale .level {
@@ -70,7 +80,7 @@ const title = computed(() => {
 .mark {
     position: absolute;
     left: 50%;
-    top: calc(50% + 4px);
+    top: var(--axis, 50%);
     width: 11px;
     height: 11px;
     transform: translate(-50%, -50%);

@@ -25,13 +25,31 @@ watch(
     () => (pilot.isShown = false),
 );
 
+defineProps<{ isFolded: boolean }>();
+const emit = defineEmits<{ fold: []; unfold: [] }>();
+const fold = () => emit('fold');
+const unfold = () => emit('unfold');
+
 const sends = computed(() => selection.sends.flatMap((id) => session.send(id) ?? []));
 const chosen = computed(() => selection.channels.filter((id) => session.channel(id)));
 const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0]) : undefined));
 </script>
 
 <template>
-    <aside class="side" aria-label="Inspector">
+    <aside v-if="isFolded" class="side folded" aria-label="Inspector, folded">
+        <button class="plain unfold" title="Unfold the inspector (I)" aria-label="Unfold the inspector" @click="unfold">
+            ‹
+        </button>
+    </aside>
+    <aside v-else class="side" aria-label="Inspector">
+        <button
+            class="plain fold"
+            title="Fold the inspector away (I)"
+            aria-label="Fold the inspector away"
+            @click="fold"
+        >
+            ›
+        </button>
         <PilotList v-if="pilot.isShown" />
         <HeadroomInspector v-else-if="screen.view === 'headroom'" />
         <SplitInspector
@@ -55,11 +73,42 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
 
 <style scoped>
 .side {
+    position: relative;
     height: 100%;
     overflow: auto;
     scrollbar-width: thin;
     scrollbar-color: var(--contour) transparent;
     border-left: 1px solid var(--contour);
     background: var(--sheet);
+}
+.folded {
+    overflow: hidden;
+}
+
+.unfold {
+    width: 100%;
+    height: 100%;
+    color: var(--soft);
+}
+
+.unfold:hover {
+    background: var(--shoal-wash);
+    color: var(--ink);
+}
+
+.fold {
+    position: absolute;
+    top: 2px;
+    right: 2px;
+    z-index: 1;
+    width: 18px;
+    height: 18px;
+    border-radius: 4px;
+    color: var(--soft);
+}
+
+.fold:hover {
+    background: var(--shoal-wash);
+    color: var(--ink);
 }
 </style>

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { Insert, ProcessorSpec, Split, SplitPreset } from '@/api/types';
+import type { ProcessorSpec, Split, SplitPreset } from '@/api/types';
 import { splitWays } from '@/splits';
 
 export interface FoundSplit {
@@ -89,26 +89,5 @@ export const useCatalogue = defineStore('catalogue', () => {
             .map((entry) => entry.spec);
     }
 
-    /** Whether mono goes in and stereo comes out. */
-    function widens(insert: Insert): boolean {
-        if (!insert.on) {
-            return false;
-        }
-        if (insert.type === 'split') {
-            return (
-                insert.by === 'left-right' ||
-                insert.branches.some((branch) => branch.pan !== 0 || branch.inserts.some(widens))
-            );
-        }
-        return Boolean(byId.value[insert.processor]?.widens) && insert.mix > 0;
-    }
-
-    /** A processor that puts out only wet sound and is not all wet: wrong on a return. */
-    function isPartDry(insert: Insert): boolean {
-        return (
-            insert.type === 'processor' && insert.on && Boolean(byId.value[insert.processor]?.wetOnly) && insert.mix < 1
-        );
-    }
-
-    return { specs, byId, recent, splits, load, saveSplit, removeSplit, used, search, searchSplits, widens, isPartDry };
+    return { specs, byId, recent, splits, load, saveSplit, removeSplit, used, search, searchSplits };
 });

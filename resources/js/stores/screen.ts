@@ -1,19 +1,22 @@
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
+import { useStorage } from '@vueuse/core';
+import { computed, ref } from 'vue';
 import type { Insert, AutomationPoint } from '@/api/types';
 import { useSession } from './session';
 
 export type ViewName = 'paths' | 'sends' | 'headroom';
 
-const VIEWS: ViewName[] = ['paths', 'sends', 'headroom'];
-
-const VIEW = 'hafen.view';
-
 /** How the session is looked at: none of it changes the sound, and none of it is part of the document. */
 export const useScreen = defineStore('screen', () => {
     const session = useSession();
-    const view = ref<ViewName>(VIEWS.find((name) => name === localStorage.getItem(VIEW)) ?? 'paths');
+    const view = useStorage<ViewName>('hafen.view', 'paths');
+    /** The inspector is folded away by hand. */
+    const isInspectorFolded = useStorage('hafen.inspector-folded', false);
+    /** Part of a name: Paths shows only channels that have it. */
+    const wanted = ref('');
+    /** Splits that were closed, and in compact rows those that were opened. */
     const closedSplits = ref<string[]>([]);
+    const openedSplits = ref<string[]>([]);
     const foldedGroups = ref<string[]>([]);
     const areHiddenShown = ref(false);
     /** Lanes that are open below their channel's row: what is shown, by channel id. */
@@ -24,8 +27,6 @@ export const useScreen = defineStore('screen', () => {
     const copiedInserts = ref<Insert[]>([]);
     /** The channel whose path stands out, while it is pointed at or has the focus. */
     const pathOf = ref<string | null>(null);
-
-    watch(view, (name) => localStorage.setItem(VIEW, name));
 
     const path = computed(() => {
         const id = pathOf.value;
@@ -51,6 +52,9 @@ export const useScreen = defineStore('screen', () => {
 
     function isShown(id: string): boolean {
         const channel = session.channel(id);
+        if (wanted.value.trim() !== '') {
+            return Boolean(channel?.name.toLowerCase().includes(wanted.value.trim().toLowerCase()));
+        }
         return Boolean(channel) && !(channel?.hidden && !areHiddenShown.value) && !isFolded(id);
     }
 
@@ -77,6 +81,8 @@ export const useScreen = defineStore('screen', () => {
 
     return {
         view,
+        isInspectorFolded,
+        wanted,
         lanes,
         copiedPoints,
         copiedInserts,
@@ -90,8 +96,12 @@ export const useScreen = defineStore('screen', () => {
         path,
         isShown,
         isAside,
-        isSplitOpen: (id: string) => !closedSplits.value.includes(id),
-        toggleSplit: (id: string) => (closedSplits.value = flip(closedSplits.value, id)),
+        isSplitOpen: (id: string, isCompact = false) =>
+            isCompact ? openedSplits.value.includes(id) : !closedSplits.value.includes(id),
+        toggleSplit: (id: string, isCompact = false) => {
+            const list = isCompact ? openedSplits : closedSplits;
+            list.value = flip(list.value, id);
+        },
         isGroupFolded: (id: string) => foldedGroups.value.includes(id),
         toggleGroup: (id: string) => (foldedGroups.value = flip(foldedGroups.value, id)),
     };

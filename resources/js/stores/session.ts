@@ -67,7 +67,12 @@ export const useSession = defineStore('session', () => {
         return null;
     }
 
-    /** Whether sound from a channel can go to another without coming back. */
+    /** Whether sound is stereo at a tap. */
+    function isStereo(tap: string): boolean {
+        return state.value?.stereo[tap] ?? false;
+    }
+
+    /** Whether sound from a channel would come back to it. */
     function closesLoop(from: string, to: string): boolean {
         return state.value?.loops[from]?.includes(to) ?? false;
     }
@@ -174,6 +179,7 @@ export const useSession = defineStore('session', () => {
         channel,
         locate,
         send,
+        isStereo,
         closesLoop,
         list,
         open,

@@ -166,23 +166,6 @@ describe('the finder', () => {
         expect(catalogue.searchSplits('crossover')[0]?.id).toBe('stored-4');
         expect(catalogue.searchSplits('reverb')).toEqual([]);
     });
-
-    it('knows what is part dry on a return', () => {
-        const catalogue = useCatalogue();
-        catalogue.specs = [{ id: 'reverb', name: 'Reverb', wetOnly: true, widens: true, synonyms: [] }] as never;
-        const reverb = {
-            type: 'processor',
-            id: 'i1',
-            processor: 'reverb',
-            on: true,
-            mix: 0.4,
-            parameters: {},
-        } as const;
-        expect(catalogue.isPartDry(reverb)).toBe(true);
-        expect(catalogue.isPartDry({ ...reverb, mix: 1 })).toBe(false);
-        expect(catalogue.isPartDry({ ...reverb, on: false })).toBe(false);
-        expect(catalogue.widens(reverb)).toBe(true);
-    });
 });
 
 describe('the survey', () => {

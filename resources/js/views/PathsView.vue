@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useImports } from '@/stores/imports';
 import { useScreen } from '@/stores/screen';
@@ -6,7 +7,10 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import AutomationLane from '@/components/AutomationLane.vue';
 import ChannelRow from '@/components/ChannelRow.vue';
+import PathTools from '@/components/PathTools.vue';
 import { useChipDrag } from '@/components/chipDrag';
+import { usePathColumns } from '@/composables/usePathColumns';
+import { useRowDensity } from '@/composables/useRowDensity';
 
 const session = useSession();
 const selection = useSelection();
@@ -14,6 +18,8 @@ const imports = useImports();
 const screen = useScreen();
 const drag = useChipDrag();
 const isOver = ref(false);
+const density = useRowDensity();
+const columns = usePathColumns(useMediaQuery('(min-width: 1500px)'));
 
 const sections = computed(() =>
     [
@@ -68,6 +74,7 @@ function bringBack(channels: string[]): void {
     <main
         class="paths"
         :class="{ over: isOver }"
+        :style="columns"
         aria-label="Paths"
         @click.self="selection.clear()"
         @dragover.prevent="isOver = true"
@@ -87,6 +94,7 @@ function bringBack(channels: string[]): void {
         <section v-for="section in sections" :key="section.name" :data-section="section.name">
             <h2>
                 {{ section.name }}
+                <PathTools v-if="section.name === sections[0]?.name" :order="order" />
                 <button
                     v-if="section.name === sections[0]?.name && hidden.length > 0"
                     class="text-button"
@@ -113,7 +121,7 @@ function bringBack(channels: string[]): void {
                 <button class="text-button" @click="bringBack(hidden.map((channel) => channel.id))">Show all</button>
             </p>
             <template v-for="channel in section.channels" :key="channel.id">
-                <ChannelRow :channel="channel" :order="order" />
+                <ChannelRow :channel="channel" :order="order" :is-compact="density.isCompact.value" />
                 <AutomationLane
                     v-if="screen.lanes[channel.id]"
                     :channel="channel"
@@ -121,7 +129,10 @@ function bringBack(channels: string[]): void {
                 />
             </template>
         </section>
-        <p class="adding hint">
+        <p v-if="sections.length === 0 && screen.wanted" class="adding">
+            <PathTools :order="[]" /> No channel has “{{ screen.wanted }}” in its name.
+        </p>
+        <p v-else class="adding hint">
             Add a
             <button class="text-button" @click="add('track')">track</button>
             <button class="text-button" @click="add('group')">group</button>
@@ -152,7 +163,14 @@ function bringBack(channels: string[]): void {
 }
 
 section {
-    min-width: 736px;
+    min-width: 660px;
+}
+
+@media (min-width: 1500px) {
+    .paths {
+        --fader: 120px;
+        --pan: 64px;
+    }
 }
 
 h2 {

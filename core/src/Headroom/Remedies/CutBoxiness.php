@@ -13,11 +13,14 @@ use Hafen\Headroom\Situation;
 /** A cut of 3 to 6 dB at the boxy spot of the channel that brings most to the mix at such a spot. */
 final readonly class CutBoxiness implements Remedy
 {
-    public const Q = 1.4;
-
     public function id(): string
     {
         return 'cut-boxiness';
+    }
+
+    public function title(): string
+    {
+        return 'Cut where it piles up, 200 to 500 Hz';
     }
 
     public function hasAmount(): bool
@@ -49,9 +52,7 @@ final readonly class CutBoxiness implements Remedy
 
         return new Proposal(
             sprintf('Cut %s %s at %.0f Hz', $best->name, Decibel::text(-$resonance->cut()), $resonance->frequency),
-            [['type' => 'add-insert', 'channels' => [$best->id], 'processor' => 'parametric-eq', 'parameters' => [
-                'bell-2-frequency' => $resonance->frequency, 'bell-2-gain' => -$resonance->cut(), 'bell-2-q' => self::Q,
-            ]]],
+            [['type' => 'cut-frequency', 'channel' => $best->id, 'frequency' => $resonance->frequency, 'depth' => $resonance->cut()]],
             [sprintf('It stands %.1f dB out there and brings %.0f %% of the mix at that spot.', $resonance->rise, 100 * $most / max(1e-30, $sum))],
         );
     }

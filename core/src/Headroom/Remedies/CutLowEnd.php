@@ -22,6 +22,11 @@ final readonly class CutLowEnd implements Remedy
         return 'cut-low-end';
     }
 
+    public function title(): string
+    {
+        return 'High-pass where nothing is below';
+    }
+
     public function hasAmount(): bool
     {
         return false;

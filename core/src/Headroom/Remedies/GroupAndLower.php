@@ -21,6 +21,11 @@ final readonly class GroupAndLower implements Remedy
         return 'group-and-lower';
     }
 
+    public function title(): string
+    {
+        return 'Group all and lower the group';
+    }
+
     public function hasAmount(): bool
     {
         return true;

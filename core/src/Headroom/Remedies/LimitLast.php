@@ -21,6 +21,11 @@ final readonly class LimitLast implements Remedy
         return 'limit-last';
     }
 
+    public function title(): string
+    {
+        return 'Limiter last';
+    }
+
     public function hasAmount(): bool
     {
         return false;

@@ -17,6 +17,11 @@ final readonly class LowerClips implements Remedy
         return 'lower-clips';
     }
 
+    public function title(): string
+    {
+        return 'Lower all clips';
+    }
+
     public function hasAmount(): bool
     {
         return true;

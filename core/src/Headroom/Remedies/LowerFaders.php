@@ -27,6 +27,11 @@ final readonly class LowerFaders implements Remedy
         return 'lower-faders';
     }
 
+    public function title(): string
+    {
+        return 'Lower all faders';
+    }
+
     public function hasAmount(): bool
     {
         return true;

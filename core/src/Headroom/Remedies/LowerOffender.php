@@ -22,6 +22,11 @@ final readonly class LowerOffender implements Remedy
         return 'lower-offender';
     }
 
+    public function title(): string
+    {
+        return 'Lower what fills most';
+    }
+
     public function hasAmount(): bool
     {
         return true;

@@ -17,6 +17,11 @@ final readonly class TrimMain implements Remedy
         return 'trim-main';
     }
 
+    public function title(): string
+    {
+        return 'Trim the main';
+    }
+
     public function hasAmount(): bool
     {
         return true;

@@ -17,6 +17,11 @@ final readonly class TrimSources implements Remedy
         return 'trim-sources';
     }
 
+    public function title(): string
+    {
+        return 'Trim all sources';
+    }
+
     public function hasAmount(): bool
     {
         return true;

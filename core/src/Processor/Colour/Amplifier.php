@@ -12,6 +12,7 @@ use Hafen\Dsp\Butterworth;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -57,7 +58,7 @@ final class Amplifier implements Processor
         return new ProcessorSpec(
             'amplifier',
             'Amplifier and cabinet',
-            'Colour',
+            'Amp', 'Colour',
             'An amplifier for guitar or bass, with its loudspeaker.',
             [
                 ParameterSpec::decibels('gain', 'Gain', 0.0, 48.0, 18.0),
@@ -78,6 +79,11 @@ final class Amplifier implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Amplifier '.Decibel::text($values->number('gain'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Amp', $values->number('gain'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -6,6 +6,7 @@ namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -42,7 +43,7 @@ final class BitReducer implements Processor
         return new ProcessorSpec(
             'bit-reducer',
             'Bit and rate reducer',
-            'Colour',
+            'Bits', 'Colour',
             'Fewer bits, fewer samples a second.',
             [
                 ParameterSpec::number('bits', 'Bits', '', 1.0, 24.0, 8.0, step: 0.5),
@@ -56,6 +57,11 @@ final class BitReducer implements Processor
     public static function label(ParameterValues $values): string
     {
         return round($values->number('bits'), 1).' bit'.($values->number('rate') < 48000.0 ? ' '.round($values->number('rate') / 1000.0, 1).'k' : '');
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Bits', round($values->number('bits'), 1).' bit');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

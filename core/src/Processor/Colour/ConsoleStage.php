@@ -11,6 +11,7 @@ use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\StereoMatrix;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -42,7 +43,7 @@ final class ConsoleStage implements Processor
         return new ProcessorSpec(
             'console-stage',
             'Console stage',
-            'Colour',
+            'Desk', 'Colour',
             'The gentle curve of a desk, for channels and for the bus.',
             [
                 ParameterSpec::choice('place', 'Place', ['channel' => 'Channel', 'bus' => 'Bus'], 'channel'),
@@ -58,6 +59,11 @@ final class ConsoleStage implements Processor
     public static function label(ParameterValues $values): string
     {
         return $values->choice('place') === 'bus' ? 'Console bus' : 'Console';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::percent('Desk', $values->number('amount'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

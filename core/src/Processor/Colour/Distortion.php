@@ -10,6 +10,7 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -42,7 +43,7 @@ final class Distortion implements Processor
         return new ProcessorSpec(
             'distortion',
             'Distortion',
-            'Colour',
+            'Dist', 'Colour',
             'Clips, fuzzes or folds the waveform.',
             [
                 ParameterSpec::choice('kind', 'Kind', ['hard' => 'Hard', 'fuzz' => 'Fuzz', 'fold' => 'Fold'], 'hard'),
@@ -63,6 +64,15 @@ final class Distortion implements Processor
             'hard' => 'distortion',
             default => $values->choice('kind'),
         }).' '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels(match ($values->choice('kind')) {
+            'hard' => 'Dist',
+            'fuzz' => 'Fuzz',
+            default => 'Fold',
+        }, $values->number('drive'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

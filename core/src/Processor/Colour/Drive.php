@@ -10,6 +10,7 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -43,7 +44,7 @@ final class Drive implements Processor
         return new ProcessorSpec(
             'drive',
             'Drive',
-            'Colour',
+            'Drive', 'Colour',
             'Saturates, from a soft bend to a hard edge.',
             [
                 ParameterSpec::decibels('drive', 'Drive', 0.0, 36.0, 6.0),
@@ -61,6 +62,11 @@ final class Drive implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Drive '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Drive', $values->number('drive'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

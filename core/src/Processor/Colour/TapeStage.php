@@ -12,6 +12,7 @@ use Hafen\Dsp\RationalTanh;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
 use Hafen\Dsp\TapeTransport;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -50,7 +51,7 @@ final class TapeStage implements Positioned, Processor
         return new ProcessorSpec(
             'tape-stage',
             'Tape stage',
-            'Colour',
+            'Tape', 'Colour',
             'Rounds peaks and highs as tape does.',
             [
                 ParameterSpec::decibels('drive', 'Record level', -12.0, 24.0, 3.0),
@@ -69,6 +70,11 @@ final class TapeStage implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Tape '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Tape', $values->number('drive'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

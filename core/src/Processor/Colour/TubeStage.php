@@ -11,6 +11,7 @@ use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -51,7 +52,7 @@ final class TubeStage implements Processor
         return new ProcessorSpec(
             'tube-stage',
             'Tube stage',
-            'Colour',
+            'Tube', 'Colour',
             'Warms with even harmonics and leans the louder it gets.',
             [
                 ParameterSpec::decibels('drive', 'Drive', -12.0, 30.0, 6.0),
@@ -68,6 +69,11 @@ final class TubeStage implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Tube '.Decibel::text($values->number('drive'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Tube', $values->number('drive'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -11,6 +11,7 @@ use Hafen\Dsp\MonotoneCubic;
 use Hafen\Dsp\Saturator;
 use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -66,7 +67,7 @@ final class Waveshaper implements Processor
         return new ProcessorSpec(
             'waveshaper',
             'Waveshaper',
-            'Colour',
+            'Shape', 'Colour',
             'Bends the waveform along a curve you draw.',
             $parameters,
             levelDependent: true,
@@ -78,6 +79,11 @@ final class Waveshaper implements Processor
     public static function label(ParameterValues $values): string
     {
         return $values->choice('kind') === 'drawn' ? 'Waveshaper' : 'Harmonics';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Shape', $values->number('drive'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

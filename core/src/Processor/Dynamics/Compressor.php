@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\GainReducer;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
@@ -39,7 +40,7 @@ final class Compressor implements Processor, ReducesGain, TakesSidechain
         return new ProcessorSpec(
             'compressor',
             'Compressor',
-            'Dynamics',
+            'Comp', 'Dynamics',
             'Turns down what is louder than the threshold.',
             [
                 ParameterSpec::decibels('threshold', 'Threshold', -60.0, 0.0, -20.0),
@@ -60,6 +61,11 @@ final class Compressor implements Processor, ReducesGain, TakesSidechain
     public static function label(ParameterValues $values): string
     {
         return 'Compressor';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Comp', round($values->number('ratio'), 1).':1');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -11,6 +11,7 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\GainReducer;
 use Hafen\Dsp\LinkwitzRiley;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -48,7 +49,7 @@ final class DeEsser implements Processor, ReducesGain
         return new ProcessorSpec(
             'de-esser',
             'De-esser',
-            'Dynamics',
+            'De-ess', 'Dynamics',
             'Turns sharp consonants down.',
             [
                 ParameterSpec::frequency('frequency', 'From', 5500.0, 2000.0, 12000.0),
@@ -68,6 +69,11 @@ final class DeEsser implements Processor, ReducesGain
     public static function label(ParameterValues $values): string
     {
         return 'De-esser '.round($values->number('frequency') / 1000.0, 1).'k';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::frequency('De-ess', $values->number('frequency'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

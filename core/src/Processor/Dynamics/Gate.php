@@ -9,6 +9,7 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
@@ -68,7 +69,7 @@ final class Gate implements Processor, ReducesGain, TakesSidechain
         return new ProcessorSpec(
             'gate',
             'Gate and expander',
-            'Dynamics',
+            'Gate', 'Dynamics',
             'Turns down what is softer than the threshold.',
             [
                 ParameterSpec::decibels('threshold', 'Threshold', -80.0, 0.0, -45.0),
@@ -92,6 +93,11 @@ final class Gate implements Processor, ReducesGain, TakesSidechain
     public static function label(ParameterValues $values): string
     {
         return ($values->number('ratio') >= 20.0 ? 'Gate ' : 'Expander ').round($values->number('threshold'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels($values->number('ratio') >= 20.0 ? 'Gate' : 'Expand', $values->number('threshold'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

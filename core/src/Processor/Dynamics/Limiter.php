@@ -10,6 +10,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\InterSamplePeaks;
 use Hafen\Dsp\SlidingMinimum;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -63,7 +64,7 @@ final class Limiter implements Processor, ReducesGain
         return new ProcessorSpec(
             'limiter',
             'Limiter',
-            'Dynamics',
+            'Limit', 'Dynamics',
             'Keeps every peak below the ceiling.',
             [
                 ParameterSpec::decibels('ceiling', 'Ceiling', -24.0, 0.0, -1.0),
@@ -81,6 +82,11 @@ final class Limiter implements Processor, ReducesGain
     public static function label(ParameterValues $values): string
     {
         return 'Limiter '.Decibel::text($values->number('ceiling'), '');
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Limit', $values->number('ceiling'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

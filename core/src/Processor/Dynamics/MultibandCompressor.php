@@ -10,6 +10,7 @@ use Hafen\Dsp\GainComputer;
 use Hafen\Dsp\GainReducer;
 use Hafen\Dsp\LinkwitzRiley;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
@@ -70,7 +71,7 @@ final class MultibandCompressor implements Processor, ReducesGain, TakesSidechai
         return new ProcessorSpec(
             'multiband-compressor',
             'Multiband compressor',
-            'Dynamics',
+            'Multi', 'Dynamics',
             'Three compressors, for lows, middle and highs.',
             $parameters,
             levelDependent: true,
@@ -83,6 +84,11 @@ final class MultibandCompressor implements Processor, ReducesGain, TakesSidechai
     public static function label(ParameterValues $values): string
     {
         return 'Multiband';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Multi', count(self::BANDS).' bands');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -9,6 +9,7 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\SteppedGain;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -50,7 +51,7 @@ final class TransientShaper implements Processor
         return new ProcessorSpec(
             'transient-shaper',
             'Transient shaper',
-            'Dynamics',
+            'Trans', 'Dynamics',
             'More or less attack, more or less ring, whatever the level.',
             [
                 ParameterSpec::number('attack', 'Attack', '%', -100.0, 100.0, 0.0, step: 1.0),
@@ -65,6 +66,11 @@ final class TransientShaper implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Transients';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::percent('Trans', $values->number('attack'));
     }
 
     /** A hit that rings, as it comes and as it leaves. */

@@ -7,6 +7,7 @@ namespace Hafen\Processor\Level;
 use Hafen\Audio\Block;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -33,7 +34,7 @@ final class Balance implements Processor
         return new ProcessorSpec(
             'balance',
             'Pan and balance',
-            'Level',
+            'Pan', 'Level',
             'Moves the sound between the sides inside the row.',
             [
                 ParameterSpec::choice('mode', 'Mode', ['balance' => 'Balance', 'pan' => 'Pan'], 'balance'),
@@ -49,6 +50,16 @@ final class Balance implements Processor
         $position = $values->number('position');
 
         return ($values->choice('mode') === 'pan' ? 'Pan ' : 'Balance ').($position === 0.0 ? 'middle' : round(abs($position)).($position < 0.0 ? ' L' : ' R'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        $position = $values->number('position');
+
+        return new ChipLabel(
+            $values->choice('mode') === 'pan' ? 'Pan' : 'Bal',
+            round($position) === 0.0 ? 'middle' : ($position < 0.0 ? 'L ' : 'R ').round(abs($position)),
+        );
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -7,6 +7,7 @@ namespace Hafen\Processor\Level;
 use Hafen\Audio\Block;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -42,7 +43,7 @@ final class Channels implements Processor
         return new ProcessorSpec(
             'channels',
             'Channel swap and mono',
-            'Level',
+            'Sides', 'Level',
             'Swaps the sides, makes one of them, or keeps one.',
             [ParameterSpec::choice('routing', 'Sides', [
                 'swap' => 'Swapped', 'mono' => 'Both as one', 'left' => 'Left on both', 'right' => 'Right on both',
@@ -63,6 +64,19 @@ final class Channels implements Processor
             'encode' => 'To mid/side',
             default => 'From mid/side',
         };
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Sides', match ($values->choice('routing')) {
+            'swap' => 'swapped',
+            'mono' => 'mono',
+            'left' => 'L on both',
+            'right' => 'R on both',
+            'side' => 'side only',
+            'encode' => 'to M/S',
+            default => 'from M/S',
+        });
     }
 
     /** How loud a sound from each place, at constant power, is on either side. */

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,7 +33,7 @@ final class Gain implements Processor
         return new ProcessorSpec(
             'gain',
             'Gain',
-            'Level',
+            'Gain', 'Level',
             'Gain and polarity between two effects.',
             [
                 ParameterSpec::decibels('gain', 'Gain', -60.0, 24.0, 0.0),
@@ -47,6 +48,11 @@ final class Gain implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Gain '.Decibel::text($values->number('gain'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Gain', $values->number('gain'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

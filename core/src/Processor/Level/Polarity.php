@@ -7,6 +7,7 @@ namespace Hafen\Processor\Level;
 use Hafen\Audio\Block;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,7 +33,7 @@ final class Polarity implements Processor
         return new ProcessorSpec(
             'polarity',
             'Polarity',
-            'Level',
+            'Polar', 'Level',
             'Turns the waveform over, on both sides or on one.',
             [ParameterSpec::choice('inverted', 'Inverted', ['none' => 'None', 'both' => 'Both sides', 'left' => 'Left', 'right' => 'Right'], 'both')],
             synonyms: ['phase', 'invert', 'flip'],
@@ -46,6 +47,16 @@ final class Polarity implements Processor
             'both' => 'Inverted',
             default => 'Inverted '.$values->choice('inverted'),
         };
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Polar', match ($values->choice('inverted')) {
+            'both' => 'L + R',
+            'left' => 'L',
+            'right' => 'R',
+            default => 'none',
+        });
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

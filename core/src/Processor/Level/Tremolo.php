@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -42,7 +43,7 @@ final class Tremolo implements Positioned, Processor
         return new ProcessorSpec(
             'tremolo',
             'Tremolo and auto-pan',
-            'Level',
+            'Trem', 'Level',
             'Moves the level up and down, or from side to side.',
             [
                 ...NoteValue::rateParameters(4.0),
@@ -58,6 +59,11 @@ final class Tremolo implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return ($values->number('apart') >= 90.0 ? 'Auto-pan ' : 'Tremolo ').NoteValue::rateText($values);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::rate($values->number('apart') >= 90.0 ? 'A-pan' : 'Trem', $values);
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -10,6 +10,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\StereoMatrix;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -39,7 +40,7 @@ final class Width implements Processor
         return new ProcessorSpec(
             'width',
             'Width',
-            'Level',
+            'Width', 'Level',
             'Narrows or widens the sound by its middle and its sides.',
             [
                 ParameterSpec::number('width', 'Width', '%', 0.0, 200.0, 100.0, step: 1.0),
@@ -54,6 +55,11 @@ final class Width implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Width '.round($values->number('width')).' %';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::percent('Width', $values->number('width'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

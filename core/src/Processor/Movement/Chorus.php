@@ -7,6 +7,7 @@ namespace Hafen\Processor\Movement;
 use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -50,7 +51,7 @@ final class Chorus implements Positioned, Processor
         return new ProcessorSpec(
             'chorus',
             'Chorus',
-            'Movement',
+            'Chorus', 'Movement',
             'One sound as if several played it.',
             [
                 ParameterSpec::number('rate', 'Rate', 'Hz', 0.05, 8.0, 0.6, Scale::Logarithmic, 0.01),
@@ -66,6 +67,11 @@ final class Chorus implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return sprintf('Chorus %.1f Hz', $values->number('rate'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Chorus', round($values->number('rate'), $values->number('rate') < 1.0 ? 2 : 1).' Hz');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -9,6 +9,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -55,7 +56,7 @@ final class Ensemble implements Positioned, Processor
         return new ProcessorSpec(
             'ensemble',
             'Ensemble',
-            'Movement',
+            'Unison', 'Movement',
             'Several players in unison.',
             [
                 ParameterSpec::number('voices', 'Voices', '', 2.0, self::MOST, 4.0, step: 1.0),
@@ -71,6 +72,11 @@ final class Ensemble implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Ensemble '.(int) round($values->number('voices'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Unison', ((int) round($values->number('voices'))).' voices');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -7,6 +7,7 @@ namespace Hafen\Processor\Movement;
 use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringTap;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -57,7 +58,7 @@ final class Flanger implements Positioned, Processor
         return new ProcessorSpec(
             'flanger',
             'Flanger',
-            'Movement',
+            'Flange', 'Movement',
             'A moving comb.',
             [
                 ...NoteValue::rateParameters(0.25, 0.02, 8.0),
@@ -75,6 +76,11 @@ final class Flanger implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Flanger '.NoteValue::rateText($values);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::rate('Flange', $values);
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -6,6 +6,7 @@ namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -60,7 +61,7 @@ final class Phaser implements Positioned, Processor
         return new ProcessorSpec(
             'phaser',
             'Phaser',
-            'Movement',
+            'Phaser', 'Movement',
             'Notches that wander through the spectrum.',
             [
                 ...NoteValue::rateParameters(0.4, 0.02, 8.0),
@@ -79,6 +80,11 @@ final class Phaser implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Phaser '.NoteValue::rateText($values);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::rate('Phaser', $values);
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -12,6 +12,7 @@ use Hafen\Dsp\Lfo;
 use Hafen\Dsp\LinkwitzRiley;
 use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -68,7 +69,7 @@ final class Rotary implements Positioned, Processor
         return new ProcessorSpec(
             'rotary',
             'Rotary',
-            'Movement',
+            'Rotary', 'Movement',
             'A loudspeaker that turns.',
             [
                 ParameterSpec::choice('speed', 'Speed', ['stop' => 'Still', 'slow' => 'Slow', 'fast' => 'Fast'], 'slow'),
@@ -88,6 +89,11 @@ final class Rotary implements Positioned, Processor
             'stop' => 'still',
             default => $values->choice('speed'),
         };
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Rotary', $values->choice('speed') === 'stop' ? 'still' : $values->choice('speed'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

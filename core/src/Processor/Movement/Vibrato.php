@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 use Hafen\Dsp\WaveringSides;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -42,7 +43,7 @@ final class Vibrato implements Positioned, Processor
         return new ProcessorSpec(
             'vibrato',
             'Vibrato',
-            'Movement',
+            'Vib', 'Movement',
             'The pitch wavers.',
             [
                 ...NoteValue::rateParameters(5.5, 0.2),
@@ -55,6 +56,11 @@ final class Vibrato implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Vibrato '.NoteValue::rateText($values);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::rate('Vib', $values);
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\PitchSynchronous;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -36,7 +37,7 @@ final class FormantShift implements Processor
         return new ProcessorSpec(
             'formant-shift',
             'Formant-kept shift',
-            'Pitch',
+            'Voice', 'Pitch',
             'Moves the pitch of a single voice and keeps its character.',
             [
                 ParameterSpec::number('semitones', 'Pitch', 'st', -12.0, 12.0, 0.0, step: 0.01),
@@ -49,6 +50,11 @@ final class FormantShift implements Processor
     public static function label(ParameterValues $values): string
     {
         return sprintf('Voice %+.1f st', $values->number('semitones'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::semitones('Voice', $values->number('semitones'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

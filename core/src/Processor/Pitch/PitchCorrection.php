@@ -9,6 +9,7 @@ use Hafen\Dsp\DelayLine;
 use Hafen\Dsp\PitchSynchronous;
 use Hafen\Dsp\PitchTracker;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -59,7 +60,7 @@ final class PitchCorrection implements Processor
         return new ProcessorSpec(
             'pitch-correction',
             'Pitch correction',
-            'Pitch',
+            'Tune', 'Pitch',
             'Draws a single voice to the notes of a scale.',
             [
                 ParameterSpec::choice('key', 'Key', self::NOTES, 'c'),
@@ -77,6 +78,14 @@ final class PitchCorrection implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Pitch '.self::NOTES[$values->choice('key')].' '.$values->choice('scale');
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        $scale = ['chromatic' => 'all', 'major' => 'maj', 'minor' => 'min', 'harmonic' => 'harm', 'pentatonic' => 'pent', 'blues' => 'blues'];
+        $name = $values->choice('scale');
+
+        return new ChipLabel('Tune', $name === 'chromatic' ? 'chromatic' : str_replace([' sharp', ' flat'], ["\u{266F}", "\u{266D}"], self::NOTES[$values->choice('key')]).' '.($scale[$name] ?? $name));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -10,6 +10,7 @@ use Hafen\Dsp\Butterworth;
 use Hafen\Dsp\SplicedShift;
 use Hafen\Dsp\VocoderShift;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -44,7 +45,7 @@ final class PitchShift implements Processor
         return new ProcessorSpec(
             'pitch-shift',
             'Pitch shift',
-            'Pitch',
+            'Pitch', 'Pitch',
             'Moves the pitch of any sound.',
             [
                 ParameterSpec::number('semitones', 'Pitch', 'st', -12.0, 12.0, 0.0, step: 1.0),
@@ -58,6 +59,11 @@ final class PitchShift implements Processor
     public static function label(ParameterValues $values): string
     {
         return sprintf('Pitch %+.1f st', self::semitones($values));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::semitones('Pitch', self::semitones($values));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

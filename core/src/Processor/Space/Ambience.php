@@ -13,6 +13,7 @@ use Hafen\Dsp\FeedbackNetwork;
 use Hafen\Dsp\PreDelay;
 use Hafen\Dsp\Reflections;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -77,6 +78,11 @@ trait Ambience
     public static function label(ParameterValues $values): string
     {
         return self::spec()->name.' '.number_format($values->number('decay'), 1, '.', '').' s';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::seconds(self::spec()->shortName, $values->number('decay'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -13,6 +13,7 @@ use Hafen\Dsp\Convolver;
 use Hafen\Dsp\PreDelay;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -53,7 +54,7 @@ final class ConvolutionReverb implements Processor
         return new ProcessorSpec(
             'convolution',
             'Convolution reverb',
-            'Space',
+            'Conv', 'Space',
             'The response of a room or a thing, laid over the sound.',
             [
                 ParameterSpec::choice('response', 'Response', [...Impulse::labels(), ParameterSpec::OWN_FILE => 'Own recording'], 'concert-hall'),
@@ -74,6 +75,11 @@ final class ConvolutionReverb implements Processor
     public static function label(ParameterValues $values): string
     {
         return Impulse::labels()[$values->choice('response')] ?? 'Convolution';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Conv', Impulse::SHORT[$values->choice('response')] ?? 'own');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

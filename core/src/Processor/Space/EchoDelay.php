@@ -10,6 +10,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Lfo;
 use Hafen\Dsp\RationalTanh;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -70,7 +71,7 @@ final class EchoDelay implements Positioned, Processor
         return new ProcessorSpec(
             'echo',
             'Echo',
-            'Space',
+            'Echo', 'Space',
             'Repeats, in milliseconds or in time with the tempo.',
             [
                 ParameterSpec::choice('unit', 'Time in', ['note' => 'Note value', 'ms' => 'Milliseconds'], 'note'),
@@ -92,6 +93,11 @@ final class EchoDelay implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Echo '.($values->choice('unit') === 'note' ? $values->choice('note') : round($values->number('time')).' ms');
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Echo', $values->choice('unit') === 'note' ? $values->choice('note') : round($values->number('time')).' ms');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

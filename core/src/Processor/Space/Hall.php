@@ -25,7 +25,7 @@ final class Hall implements Positioned, Processor
         return new ProcessorSpec(
             'hall',
             'Hall',
-            'Space',
+            'Hall', 'Space',
             'A hall: late reflections and a long decay.',
             self::ambienceParameters(20.0, 100.0, 2.4, 15.0, 4500.0, 120.0, 10000.0, 35.0),
             wetOnly: true,

@@ -27,6 +27,12 @@ enum Impulse: string
     case Stairwell = 'stairwell';
     case Container = 'container';
 
+    /** What a chip calls each of them. */
+    public const SHORT = [
+        'chapel' => 'chapel', 'concert-hall' => 'hall', 'wooden-studio' => 'studio', 'tiled-bath' => 'bath',
+        'tunnel' => 'tunnel', 'stairwell' => 'stairs', 'container' => 'steel',
+    ];
+
     /** @return array<string, string> */
     public static function labels(): array
     {

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\FadedDelay;
 use Hafen\Dsp\StereoMatrix;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -40,7 +41,7 @@ final class MicroDelay implements Processor
         return new ProcessorSpec(
             'micro-delay',
             'Micro-delay',
-            'Space',
+            'Micro', 'Space',
             'A few milliseconds on each side.',
             [
                 ParameterSpec::number('left', 'Left', 'ms', 0.0, self::LONGEST, 0.0, step: 0.01),
@@ -55,6 +56,11 @@ final class MicroDelay implements Processor
     public static function label(ParameterValues $values): string
     {
         return sprintf('%.1f | %.1f ms', $values->number('left'), $values->number('right'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Micro', round(max($values->number('left'), $values->number('right')), 1).' ms');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

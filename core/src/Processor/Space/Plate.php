@@ -24,7 +24,7 @@ final class Plate implements Positioned, Processor
         return new ProcessorSpec(
             'plate',
             'Plate',
-            'Space',
+            'Plate', 'Space',
             'A plate of steel: dense from the first moment, bright.',
             self::ambienceParameters(0.0, 100.0, 1.8, 8.0, 9000.0, 150.0, 16000.0, 0.0),
             wetOnly: true,

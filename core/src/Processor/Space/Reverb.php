@@ -11,6 +11,7 @@ use Hafen\Dsp\Diffuser;
 use Hafen\Dsp\FeedbackNetwork;
 use Hafen\Dsp\PreDelay;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -56,7 +57,7 @@ final class Reverb implements Processor
         return new ProcessorSpec(
             'reverb',
             'Reverb',
-            'Space',
+            'Reverb', 'Space',
             'A room around the sound.',
             [
                 ParameterSpec::number('pre-delay', 'Pre-delay', 'ms', 0.0, self::LONGEST_PRE_DELAY, 15.0, step: 1.0),
@@ -76,6 +77,11 @@ final class Reverb implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Reverb '.number_format($values->number('decay'), 1, '.', '').' s';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::seconds('Reverb', $values->number('decay'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

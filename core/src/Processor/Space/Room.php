@@ -25,7 +25,7 @@ final class Room implements Positioned, Processor
         return new ProcessorSpec(
             'room',
             'Room',
-            'Space',
+            'Room', 'Space',
             'A room: early reflections and a short decay.',
             self::ambienceParameters(0.0, 100.0, 0.5, 2.0, 5000.0, 120.0, 11000.0, 50.0),
             wetOnly: true,

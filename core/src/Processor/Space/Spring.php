@@ -10,6 +10,7 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
 use Hafen\Processor\Axis;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -77,7 +78,7 @@ final class Spring implements Processor
         return new ProcessorSpec(
             'spring',
             'Spring',
-            'Space',
+            'Spring', 'Space',
             'Two springs that drip.',
             [
                 ParameterSpec::number('decay', 'Decay', 's', 0.3, 6.0, 2.0, Scale::Logarithmic, 0.1),
@@ -95,6 +96,11 @@ final class Spring implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Spring '.number_format($values->number('decay'), 1, '.', '').' s';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::seconds('Spring', $values->number('decay'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -28,7 +29,7 @@ final class Filter implements Processor
         return new ProcessorSpec(
             'filter',
             'Filter',
-            'Tone',
+            'HP', 'Tone',
             'Cuts what lies below or above a frequency.',
             [
                 ParameterSpec::choice('type', 'Type', ['high-pass' => 'High-pass', 'low-pass' => 'Low-pass'], 'high-pass'),
@@ -45,6 +46,11 @@ final class Filter implements Processor
         $text = $frequency >= 1000.0 ? rtrim(rtrim(number_format($frequency / 1000.0, 1, '.', ''), '0'), '.').'k' : (string) round($frequency);
 
         return ($values->choice('type') === 'high-pass' ? 'High-pass ' : 'Low-pass ').$text;
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::frequency($values->choice('type') === 'high-pass' ? 'HP' : 'LP', $values->number('frequency'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

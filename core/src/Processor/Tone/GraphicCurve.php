@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\GraphicBands;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,6 +33,11 @@ trait GraphicCurve
     public static function label(ParameterValues $values): string
     {
         return 'Graphic '.count(self::centres());
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return new ChipLabel('Graph', count(self::centres()).' bands');
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -19,7 +19,7 @@ final class GraphicEq10 implements Processor
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('graphic-eq-10', 'Graphic EQ, 10 bands', 'Tone', 'A slider for each octave.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
+        return new ProcessorSpec('graphic-eq-10', 'Graphic EQ, 10 bands', 'Graph', 'Tone', 'A slider for each octave.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
     }
 
     private static function centres(): array

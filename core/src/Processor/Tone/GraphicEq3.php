@@ -19,7 +19,7 @@ final class GraphicEq3 implements Processor
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('graphic-eq-3', 'Graphic EQ, 3 bands', 'Tone', 'Bass, middle and treble on three sliders.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
+        return new ProcessorSpec('graphic-eq-3', 'Graphic EQ, 3 bands', 'Graph', 'Tone', 'Bass, middle and treble on three sliders.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
     }
 
     private static function centres(): array

@@ -19,7 +19,7 @@ final class GraphicEq31 implements Processor
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('graphic-eq-31', 'Graphic EQ, 31 bands', 'Tone', 'A slider for each third of an octave.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
+        return new ProcessorSpec('graphic-eq-31', 'Graphic EQ, 31 bands', 'Graph', 'Tone', 'A slider for each third of an octave.', self::sliders(), synonyms: ['eq', 'equaliser', 'equalizer', 'slider', 'tone', 'octave']);
     }
 
     private static function centres(): array

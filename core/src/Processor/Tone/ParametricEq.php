@@ -10,6 +10,7 @@ use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
 use Hafen\Dsp\SteppedGain;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -50,7 +51,7 @@ final class ParametricEq implements Processor
         return new ProcessorSpec(
             'parametric-eq',
             'Parametric EQ',
-            'Tone',
+            'EQ', 'Tone',
             'Lifts and cuts bands: four bells, two shelves, two filters.',
             [
                 ...$parameters,
@@ -67,6 +68,16 @@ final class ParametricEq implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Parametric EQ';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        $bands = (int) $values->on('high-pass') + (int) $values->on('low-pass');
+        foreach (array_keys(self::bands()) as $band) {
+            $bands += (int) ($values->number("{$band}-gain") !== 0.0);
+        }
+
+        return new ChipLabel('EQ', $bands === 0 ? 'flat' : $bands.($bands === 1 ? ' band' : ' bands'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

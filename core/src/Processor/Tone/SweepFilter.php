@@ -7,6 +7,7 @@ namespace Hafen\Processor\Tone;
 use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Lfo;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -66,7 +67,7 @@ final class SweepFilter implements Positioned, Processor
         return new ProcessorSpec(
             'sweep-filter',
             'Sweep filter',
-            'Tone',
+            'Sweep', 'Tone',
             'A resonant filter moved by the level and by a slow swing.',
             [
                 ParameterSpec::choice('type', 'Type', ['low-pass' => 'Low-pass', 'band-pass' => 'Band-pass', 'high-pass' => 'High-pass'], 'low-pass'),
@@ -86,6 +87,11 @@ final class SweepFilter implements Positioned, Processor
     public static function label(ParameterValues $values): string
     {
         return 'Sweep '.round($values->number('frequency'));
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::frequency('Sweep', $values->number('frequency'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
 use Hafen\Dsp\Butterworth;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -32,7 +33,7 @@ final class TelephoneBand implements Processor
         return new ProcessorSpec(
             'telephone',
             'Telephone band',
-            'Tone',
+            'Phone', 'Tone',
             'Leaves a narrow band, as through a telephone or a small loudspeaker.',
             [
                 ParameterSpec::frequency('low', 'From', 300.0, 60.0, 2000.0),
@@ -47,6 +48,13 @@ final class TelephoneBand implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Telephone';
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        $short = static fn (float $hertz): string => $hertz < 1000.0 ? (string) round($hertz) : round($hertz / 1000.0, $hertz < 9950.0 ? 1 : 0).'k';
+
+        return new ChipLabel('Phone', "{$short($values->number('low'))}\u{2013}{$short($values->number('high'))}");
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

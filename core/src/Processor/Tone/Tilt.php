@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\BiquadCascade;
 use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -33,7 +34,7 @@ final class Tilt implements Processor
         return new ProcessorSpec(
             'tilt',
             'Tilt',
-            'Tone',
+            'Tilt', 'Tone',
             'Leans the whole spectrum: darker or brighter around one frequency.',
             [
                 ParameterSpec::decibels('tilt', 'Tilt', -12.0, 12.0, 0.0),
@@ -46,6 +47,11 @@ final class Tilt implements Processor
     public static function label(ParameterValues $values): string
     {
         return 'Tilt '.Decibel::text($values->number('tilt'), '', true);
+    }
+
+    public static function chip(ParameterValues $values): ChipLabel
+    {
+        return ChipLabel::decibels('Tilt', $values->number('tilt'));
     }
 
     public static function picture(ParameterValues $values, Setting $setting): Picture

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Plans\PlanChoice;
+use Hafen\Audio\SampleFormat;
+use Hafen\Edit\CutFrequency;
+use Hafen\Headroom\AimFigure;
+use Hafen\Headroom\Remedies;
+use Hafen\Headroom\Remedy;
+use Hafen\Headroom\Sweep;
+use Hafen\Printing\RenderOptions;
+use Hafen\Session\AutomationCurve;
+use Hafen\Session\ChannelKind;
+use Hafen\Session\FaderScale;
+use Hafen\Session\SplitBy;
+use Illuminate\Http\JsonResponse;
+
+/** Rules and laws that hold in every session, for a front end that draws by them and repeats none. */
+final class RulesController
+{
+    public function index(): JsonResponse
+    {
+        return new JsonResponse([
+            'kinds' => self::byValue(ChannelKind::cases(), static fn (ChannelKind $kind): array => [
+                'takesOutputs' => $kind->takesOutputs(),
+                'takesSends' => $kind->takesSends(),
+                'takesSource' => $kind->takesSource(),
+                'canSend' => $kind->canSend(),
+                'canBeGrouped' => $kind->canBeGrouped(),
+                'endsAtInterface' => $kind->endsAtInterface(),
+            ]),
+            'fader' => FaderScale::table(),
+            'curve' => AutomationCurve::table(),
+            'splits' => self::byValue(SplitBy::cases(), static fn (SplitBy $by): array => ['fewest' => $by->fewest(), 'most' => $by->most()]),
+            'formats' => array_map(static fn (SampleFormat $format): array => ['id' => $format->value, 'label' => $format->label(), 'isFloat' => $format->isFloat()], RenderOptions::FORMATS),
+            'remedies' => array_map(static fn (Remedy $remedy): array => ['id' => $remedy->id(), 'title' => $remedy->title()], Remedies::standard()->listed()),
+            'mostAmount' => PlanChoice::MOST,
+            'aims' => array_map(static fn (AimFigure $figure): array => [
+                'figure' => $figure->value, 'label' => $figure->label(), 'unit' => $figure->unit(), 'usual' => $figure->usualLevel(),
+            ], AimFigure::cases()),
+            'sweep' => [
+                'lowest' => Sweep::LOWEST, 'highest' => Sweep::HIGHEST, 'from' => Sweep::FROM, 'to' => Sweep::TO,
+                'depths' => CutFrequency::DEPTHS, 'usualDepth' => CutFrequency::USUAL_DEPTH,
+            ],
+        ]);
+    }
+
+    /**
+     * @template T of ChannelKind|SplitBy
+     *
+     * @param  list<T>  $cases
+     * @param  callable(T): array<string, bool|int>  $facts
+     * @return array<string, array<string, bool|int>>
+     */
+    private static function byValue(array $cases, callable $facts): array
+    {
+        return array_combine(array_map(static fn (ChannelKind|SplitBy $case): string => $case->value, $cases), array_map($facts, $cases));
+    }
+}

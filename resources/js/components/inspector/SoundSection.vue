@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue';
+import { api } from '@/api/client';
+import type { Channel, MediaState, TapName } from '@/api/types';
+import { clock, TAP_NAMES } from '@/format';
+import { useImports } from '@/stores/imports';
+import { useSession } from '@/stores/session';
+import SwitchRow from './SwitchRow.vue';
+
+/** Where the sound of a channel comes from: its file, or another channel's tap; and its polarity. */
+const props = defineProps<{ channel: Channel; along: string[] }>();
+
+const session = useSession();
+const imports = useImports();
+const media = shallowRef<MediaState | null>(null);
+
+const many = computed(() => props.along.length > 1);
+const isTrack = computed(() => props.channel.kind === 'track');
+const clip = computed(() => (props.channel.source.type === 'clips' ? (props.channel.source.clips[0] ?? null) : null));
+const tapped = computed(() => (props.channel.source.type === 'tap' ? props.channel.source : null));
+const rate = computed(() => session.document?.sampleRate ?? 48000);
+const wave = computed(() => {
+    const points = media.value?.overview ?? [];
+    const across = (i: number) => (i / Math.max(1, points.length - 1)) * 276;
+    const top = points.map((peak, i) => `${across(i)},${28 - Math.min(1, peak) * 27}`);
+    const bottom = points.map((peak, i) => `${across(i)},${28 + Math.min(1, peak) * 27}`);
+    return [...top, ...bottom.reverse()].join(' ');
+});
+const tappable = computed(() => session.channels.filter((other) => other.id !== props.channel.id));
+const feeders = computed(
+    () =>
+        session.channels.filter(
+            (other) => other.output === props.channel.id || other.sends.some((send) => send.to === props.channel.id),
+        ).length,
+);
+
+watch(
+    () => clip.value?.file,
+    async (file) => {
+        media.value = null;
+        if (file) {
+            media.value = await api.get<MediaState>(`media/${file}?sampleRate=${rate.value}`).catch(() => null);
+        }
+    },
+    { immediate: true },
+);
+
+function replaceFile(event: Event): void {
+    const input = event.target as HTMLInputElement;
+    void imports.bring([...(input.files ?? [])], props.channel.id);
+    input.value = '';
+}
+
+function setSource(channel: string, tap: TapName): void {
+    void session.edit({
+        type: 'set-source',
+        channel: props.channel.id,
+        source: channel === '' ? { type: 'clips' } : { type: 'tap', channel, tap },
+    });
+}
+</script>
+
+<template>
+    <section>
+        <h3>Sound</h3>
+        <template v-if="isTrack && !many">
+            <svg
+                v-if="media?.overview"
+                class="wave"
+                viewBox="0 0 276 56"
+                preserveAspectRatio="none"
+                role="img"
+                aria-label="Waveform"
+            >
+                <polygon :points="wave" />
+            </svg>
+            <p v-if="clip" class="hint">
+                {{ media?.name ?? '…' }} · {{ clock(clip.length, rate)
+                }}<template v-if="media?.sampleRate">
+                    · {{ media.sampleRate / 1000 }} kHz, {{ media.channels === 1 ? 'mono' : 'stereo' }}</template
+                >
+            </p>
+            <p v-else-if="!tapped" class="hint">
+                No file on this track yet. Drop one on its row, choose one, or take another channel's sound.
+            </p>
+            <div v-if="!clip" class="setting">
+                <label for="tap-channel">From</label>
+                <el-select
+                    id="tap-channel"
+                    size="small"
+                    data-tap-channel
+                    :model-value="tapped?.channel ?? ''"
+                    @change="(channel: string) => setSource(channel, tapped?.tap ?? 'source')"
+                >
+                    <el-option value="" label="a file" />
+                    <el-option
+                        v-for="other in tappable"
+                        :key="other.id"
+                        :value="other.id"
+                        :label="other.name"
+                        :disabled="session.closesLoop(other.id, channel.id)"
+                    />
+                </el-select>
+            </div>
+            <div v-if="tapped" class="setting">
+                <span>At</span>
+                <el-select
+                    size="small"
+                    aria-label="Tap"
+                    :model-value="tapped.tap"
+                    @change="(tap: TapName) => tapped && setSource(tapped.channel, tap)"
+                >
+                    <el-option v-for="(text, tap) in TAP_NAMES" :key="tap" :value="tap" :label="text" />
+                </el-select>
+            </div>
+            <label v-if="!tapped" class="text-button file"
+                >{{ clip ? 'Replace file …' : 'Choose a file …'
+                }}<input type="file" accept="audio/*,.wav,.bwf,.rf64" @change="replaceFile"
+            /></label>
+        </template>
+        <p v-if="!many && feeders > 0" class="hint feeders">
+            {{ feeders }} {{ feeders === 1 ? 'channel feeds' : 'channels feed' }} {{ channel.name }}
+        </p>
+        <SwitchRow
+            name="Polarity inverted"
+            :on="channel.trim.invert"
+            @change="session.edit({ type: 'set-polarity', channels: along, invert: !channel.trim.invert })"
+        />
+    </section>
+</template>
+
+<style scoped>
+.wave {
+    display: block;
+    width: 100%;
+    height: 48px;
+    border-bottom: 1px solid var(--contour);
+}
+
+.wave polygon {
+    fill: var(--water);
+}
+
+.hint {
+    margin: 4px 0;
+}
+
+.file {
+    display: inline-block;
+    margin-left: -8px;
+    cursor: pointer;
+}
+
+.file input {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    opacity: 0;
+}
+</style>
