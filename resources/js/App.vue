@@ -8,6 +8,7 @@ import TheInspector from '@/components/TheInspector.vue';
 import TopBar from '@/components/TopBar.vue';
 import { useInspectorFold } from '@/composables/useInspectorFold';
 import { useKeys } from '@/keys';
+import { loadRules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
@@ -38,7 +39,7 @@ function changeLook(): void {
 
 async function begin(): Promise<void> {
     try {
-        await Promise.all([catalogue.load(), shelf.load(), session.list()]);
+        await Promise.all([loadRules(), catalogue.load(), shelf.load(), session.list()]);
         const wanted = Number(
             new URLSearchParams(location.search).get('session') ?? localStorage.getItem('hafen.session'),
         );

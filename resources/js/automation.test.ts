@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { bent, laneValueAt, type LaneControl } from './automation';
 import { FADER, placeOf, valueAt } from './scales';
+import './testing';
 
 const fader: LaneControl = {
     target: 'fader',
@@ -19,18 +20,37 @@ describe('lanes', () => {
             { at: 300, value: 0 },
             { at: 500, value: null },
         ];
-        expect(laneValueAt([], fader, 50)).toBeCloseTo(-3, 9);
-        expect(laneValueAt(points, fader, 0)).toBeCloseTo(-12, 9);
+        expect(laneValueAt([], fader, 50)).toBeCloseTo(-3, 3);
+        expect(laneValueAt(points, fader, 0)).toBeCloseTo(-12, 3);
         const half = (placeOf(-12, FADER) + placeOf(0, FADER)) / 2;
-        expect(laneValueAt(points, fader, 200)).toBeCloseTo(valueAt(half, FADER) as number, 9);
+        expect(laneValueAt(points, fader, 200)).toBeCloseTo(valueAt(half, FADER) as number, 3);
         expect(laneValueAt(points, fader, 600)).toBeNull();
     });
 
     it('bend as the engine does', () => {
         // The figures the engine's own test holds.
-        expect(bent(0.5, 1)).toBeCloseTo(0.119203, 6);
-        expect(bent(0.5, -1)).toBeCloseTo(0.880797, 6);
-        expect(bent(0.5, 0)).toBe(0.5);
+        expect(bent(0.5, 1)).toBeCloseTo(0.119203, 4);
+        expect(bent(0.5, -1)).toBeCloseTo(0.880797, 4);
+        expect(bent(0.5, 0)).toBeCloseTo(0.5, 4);
+        // Between two curves and two shares of the table: (e^(4cp) - 1) / (e^(4c) - 1).
+        for (const curve of [0.03, 0.31, -0.77, 0.99]) {
+            for (const share of [0.013, 0.41, 0.77]) {
+                const law = (Math.exp(4 * curve * share) - 1) / (Math.exp(4 * curve) - 1);
+                expect(bent(share, curve)).toBeCloseTo(law, 2);
+            }
+        }
+    });
+
+    it('stand where the fader stands, to a hundredth of a dB, above its end as well', () => {
+        // The law of the engine: evenly in 10^(gain / 45 dB).
+        const power = (gain: number) => 10 ** ((gain - 12) / 45);
+        const travel = (gain: number) => (power(gain) - power(-60)) / (1 - power(-60));
+        for (const gain of [-59.7, -41.33, -12.05, -3.2, 0, 11.9, 12, 17.77, 24]) {
+            expect(placeOf(gain, FADER)).toBeCloseTo(travel(gain), 4);
+            expect(valueAt(travel(gain), FADER)).toBeCloseTo(gain, 2);
+        }
+        expect(placeOf(null, FADER)).toBe(0);
+        expect(valueAt(0, FADER)).toBeNull();
     });
 
     it('hold where there is nothing in between', () => {

@@ -1,7 +1,8 @@
 import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/api/types';
 import { decibels, plain } from '@/format';
 import { allInserts } from '@/inserts';
-import { FADER, placeOf, valueAt, type Travel } from '@/scales';
+import { rules } from '@/rules';
+import { FADER, interpolated, placeOf, valueAt, type Travel } from '@/scales';
 
 /** What can be automated on a channel, and how its values are drawn and said. */
 export interface LaneControl {
@@ -15,8 +16,6 @@ export interface LaneControl {
     step: number;
     text: (value: number | null) => string;
 }
-
-const BEND = 4;
 
 const FADER_CONTROL: LaneControl = {
     target: 'fader',
@@ -106,9 +105,15 @@ export function controlsOf(
     return found;
 }
 
-/** How far a bent way has come: docs/formats/session.md says by which law. */
+/** How far a bent way has come, by the server's table of curves. */
 export function bent(share: number, curve: number): number {
-    return Math.abs(curve) < 1e-6 ? share : (Math.exp(BEND * curve * share) - 1) / (Math.exp(BEND * curve) - 1);
+    const { curves, shares } = rules().curve;
+    const at =
+        ((curve - (curves[0] ?? -1)) / ((curves[curves.length - 1] ?? 1) - (curves[0] ?? -1))) * (curves.length - 1);
+    const low = Math.min(curves.length - 2, Math.max(0, Math.floor(at)));
+    const along = (row: number[] = []) => interpolated(row, share * (row.length - 1));
+    const [from, to] = [along(shares[low]), along(shares[low + 1])];
+    return from + (to - from) * Math.min(1, Math.max(0, at - low));
 }
 
 /** Where a lane stands at a moment, from 0 to 1 of the travel. */

@@ -1,3 +1,5 @@
+import { rules } from '@/rules';
+
 /** The travel of a control: where a value stands between its ends, and which value stands where. */
 export interface Travel {
     min: number;
@@ -5,35 +7,50 @@ export interface Travel {
     scale: 'linear' | 'logarithmic' | 'fader';
 }
 
-/** dB over which a fader's marks get ten times closer. */
-const SPREAD = 45;
-
+/** The travel of faders and sends; automation may hold gains above its end. */
 export const FADER: Travel = { min: -60, max: 12, scale: 'fader' };
 
-/** From 0 to 1; faders give the upper decibels more room, and silence stands at 0. */
+/** The value of a table at a fractional index. */
+export function interpolated(table: number[], index: number): number {
+    const low = Math.min(table.length - 1, Math.max(0, Math.floor(index)));
+    const high = Math.min(table.length - 1, low + 1);
+    const [from, to] = [table[low] ?? 0, table[high] ?? 0];
+    return from + (to - from) * Math.min(1, Math.max(0, index - low));
+}
+
+function faderTravel(gain: number): number {
+    const { lowest, step, travels } = rules().fader;
+    return interpolated(travels, (gain - lowest) / step);
+}
+
+/** The first gain of the table above a travel, and how far below it that travel lies. */
+function faderGain(travel: number): number | null {
+    const { lowest, step, travels } = rules().fader;
+    if (travel <= 0) {
+        return null;
+    }
+    const above = travels.findIndex((one) => one >= travel);
+    const high = above < 0 ? travels.length - 1 : Math.max(1, above);
+    const [from, to] = [travels[high - 1] ?? 0, travels[high] ?? 1];
+    return lowest + step * (high - 1 + Math.min(1, (travel - from) / (to - from)));
+}
+
+/** From 0 to 1, faders above it where automation holds more; silence stands at 0. */
 export function placeOf(value: number | null, { min, max, scale }: Travel): number {
     if (value === null) {
         return 0;
     }
-    const v = Math.min(max, Math.max(min, value));
-    if (scale === 'logarithmic') {
-        return Math.log(v / min) / Math.log(max / min);
-    }
     if (scale === 'fader') {
-        const low = 10 ** ((min - max) / SPREAD);
-        return (10 ** ((v - max) / SPREAD) - low) / (1 - low);
+        return faderTravel(Math.max(min, value));
     }
-    return (v - min) / (max - min);
+    const v = Math.min(max, Math.max(min, value));
+    return scale === 'logarithmic' ? Math.log(v / min) / Math.log(max / min) : (v - min) / (max - min);
 }
 
 export function valueAt(place: number, { min, max, scale }: Travel): number | null {
-    const p = Math.min(1, Math.max(0, place));
-    if (scale === 'logarithmic') {
-        return min * (max / min) ** p;
-    }
     if (scale === 'fader') {
-        const low = 10 ** ((min - max) / SPREAD);
-        return p <= 0 ? null : max + SPREAD * Math.log10(p * (1 - low) + low);
+        return faderGain(place);
     }
-    return min + p * (max - min);
+    const p = Math.min(1, Math.max(0, place));
+    return scale === 'logarithmic' ? min * (max / min) ** p : min + p * (max - min);
 }

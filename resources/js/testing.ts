@@ -3,11 +3,48 @@ import { createPinia, setActivePinia } from 'pinia';
 import { vi } from 'vitest';
 import { h, nextTick, type Component, type VNode } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, Edit, ParameterSpec, ProcessorInsert, ProcessorSpec, SessionState } from '@/api/types';
+import type {
+    Channel,
+    Edit,
+    ParameterSpec,
+    ProcessorInsert,
+    ProcessorSpec,
+    Rules,
+    SessionState,
+    Stage,
+    SurveyState,
+} from '@/api/types';
+import answersOfServer from '@/fixtures/answers.json';
+import { setRules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { useSession } from '@/stores/session';
 
 /** What tests of stores and components share; no part of the application. */
+
+/** What the server really answers: tests/Feature/AnswersTest.php writes it. */
+interface Answers {
+    rules: Rules;
+    processors: ProcessorSpec[];
+    session: SessionState;
+    survey: SurveyState;
+    stages: { paths: Record<string, Stage[]> };
+}
+
+/** A type as JSON has it: any text where the type allows some. */
+type Loose<T> = T extends string
+    ? string
+    : T extends number | boolean | null | undefined
+      ? T
+      : T extends (infer One)[]
+        ? Loose<One>[]
+        : { [Key in keyof T]: Loose<T[Key]> };
+
+// Does not compile when an answer of the server lacks what the types promise.
+const checked: Pick<Loose<Answers>, 'rules' | 'processors' | 'survey' | 'stages'> = answersOfServer;
+
+export const answers = { ...answersOfServer, ...checked } as unknown as Answers;
+
+setRules(answers.rules);
 
 vi.stubGlobal(
     'BroadcastChannel',

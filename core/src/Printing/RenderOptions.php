@@ -14,14 +14,14 @@ final readonly class RenderOptions
     /** Seconds a render can last: a day. */
     public const LONGEST = 86_400;
 
+    /** Formats people render to. */
+    public const FORMATS = [SampleFormat::Int16, SampleFormat::Int24, SampleFormat::Float32];
+
     /**
      * @param  ?Tap  $tap  null is the main's output
      * @param  ?int  $to  sample after the last; null is the session's end
      * @param  float  $tail  seconds that follow
      */
-    /** Formats people render to. */
-    public const FORMATS = [SampleFormat::Int16, SampleFormat::Int24, SampleFormat::Float32];
-
     public function __construct(
         public SampleFormat $format = SampleFormat::Int24,
         public ?Tap $tap = null,

@@ -57,7 +57,7 @@ final class FaderScale
     {
         $travels = [];
         for ($index = 0, $count = (int) round((self::HIGHEST_AUTOMATED - self::LOWEST) / self::TABLE_STEP); $index <= $count; ++$index) {
-            $travels[] = round(self::travelAt(self::LOWEST + $index * self::TABLE_STEP), 6);
+            $travels[] = round(self::travelAt(self::LOWEST + $index * self::TABLE_STEP), 9);
         }
 
         return ['lowest' => self::LOWEST, 'highest' => self::HIGHEST, 'step' => self::TABLE_STEP, 'travels' => $travels];

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Hafen\Preset\Preset;
 use Hafen\Preset\PresetCodec;
 use Hafen\Preset\ShippedPresets;
 use Hafen\Processor\ProcessorCatalogue;
@@ -51,3 +52,24 @@ it('names what is wrong in a file of presets', function (string $json, string $p
     ['{"format":"hafen-presets","version":1,"rows":[{"name":"A","inserts":[]}]}', '/rows/0/inserts'],
     ['{"format":"hafen-presets","version":1,"rows":[{"name":"A","use":"Kazoo","inserts":[{"type":"processor","id":"i1","processor":"trim"}]}]}', '/rows/0/use'],
 ]);
+
+it('knows a setting again, whatever is locked, left out or written without a decimal point', function (array $parameters, array $locked, bool $matches): void {
+    $spec = ProcessorCatalogue::standard()->spec('drive');
+    $preset = new Preset('drive', 'Hot', 'Bass', ['drive' => 18, 'output' => -6.0]);
+    expect($preset->matches($spec, $parameters, $locked))->toBe($matches);
+})->with([
+    'alike' => [['drive' => 18.0, 'output' => -6.0], [], true],
+    'with a default spelled out' => [['drive' => 18.0, 'output' => -6.0, 'shape' => 0.0], [], true],
+    'another drive' => [['drive' => 18.1, 'output' => -6.0], [], false],
+    'a default that moved' => [['drive' => 18.0, 'output' => -6.0, 'shape' => 1.0], [], false],
+    'what is locked does not count' => [['drive' => 18.0, 'output' => -12.0], ['output'], true],
+    'nothing set' => [[], [], false],
+]);
+
+it('does not take a choice or a switch for another', function (): void {
+    $spec = ProcessorCatalogue::standard()->spec('echo');
+    $preset = new Preset('echo', 'Wide', 'Room', ['unit' => 'ms', 'ping-pong' => true]);
+    expect($preset->matches($spec, ['unit' => 'ms', 'ping-pong' => true], []))->toBeTrue()
+        ->and($preset->matches($spec, ['unit' => 'ms'], []))->toBeFalse()
+        ->and($preset->matches($spec, ['ping-pong' => true], []))->toBeFalse();
+});

@@ -80,6 +80,8 @@ export interface InsertFacts {
     latency: number;
     /** Of processors: the two short lines on their chip. */
     chip?: ChipLabel;
+    /** Names of the presets whose setting it has. */
+    presets?: string[];
     /** It puts out wet sound only and is not all wet: wrong on a return. */
     partDry?: boolean;
     /** Of splits: what their branches add up to, in dB, whether they carry the same, and which come through. */
@@ -213,6 +215,12 @@ export interface SurveyResult {
     overs: { from: number; to: number; samples: number; peak: number | null }[];
     samplesOver: number;
     loads: Record<string, number>;
+    /** Of one core for everything; null where it is not known, or nothing plays. */
+    load: number | null;
+    /** Taps that a file in whole numbers would clip. */
+    clips: string[];
+    /** What becomes of the main's peaks. */
+    headroom: 'below' | 'over' | 'clips';
     faults: string[];
     /** Of the main: LUFS, LU, dBTP. */
     loudness: number | null;
@@ -231,7 +239,7 @@ export interface SurveyState {
     current: boolean;
     running: { progress: number; secondsLeft: number | null } | null;
     result: SurveyResult | null;
-    /** Parts whose figures are older than the session: "channel:up-to-fader", "channel:from-fader". */
+    /** Taps whose figures are older than the session. */
     stale: string[];
     stopped: boolean;
     message: string | null;
@@ -357,6 +365,31 @@ export interface SplitPreset {
     id: number;
     name: string;
     split: Split;
+}
+
+/** What a kind of channel may do. */
+export interface KindRules {
+    takesOutputs: boolean;
+    takesSends: boolean;
+    takesSource: boolean;
+    canSend: boolean;
+    canBeGrouped: boolean;
+    endsAtInterface: boolean;
+}
+
+/** Rules and laws that hold in every session, as the server states them. */
+export interface Rules {
+    kinds: Record<Channel['kind'], KindRules>;
+    /** Travels of a fader at gains from the lowest on, in even steps of dB. */
+    fader: { lowest: number; highest: number; step: number; travels: number[] };
+    /** For each curve: how far the way between two points has come, at even shares of the time. */
+    curve: { curves: number[]; shares: number[][] };
+    splits: Record<Split['by'], { fewest: number; most: number }>;
+    formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];
+    remedies: { id: string; title: string }[];
+    mostAmount: number;
+    aims: { figure: AimFigure; label: string; unit: string; usual: number }[];
+    sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 
 /** An edit as the server takes it; docs/formats/edits.md lists them. */

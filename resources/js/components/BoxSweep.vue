@@ -2,6 +2,7 @@
 import { computed, onUnmounted, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { plain } from '@/format';
+import { rules } from '@/rules';
 import { useListening } from '@/stores/listening';
 import { tell } from '@/stores/notices';
 import { useSession } from '@/stores/session';
@@ -13,15 +14,14 @@ const props = defineProps<{ channel: Channel }>();
 const session = useSession();
 const listening = useListening();
 
-const FROM = 180;
-const TO = 560;
+const limits = rules().sweep;
 /** Seconds the boost takes from one end to the other by itself. */
 const TRAVEL = 9;
 /** Milliseconds between two moves: the engine glides between them. */
 const EVERY = 120;
 
-const frequency = ref(FROM);
-const depth = ref(4);
+const frequency = ref(limits.from);
+const depth = ref(limits.usualDepth);
 const isMoving = ref(false);
 let direction = 1;
 let timer: number | undefined;
@@ -31,7 +31,7 @@ const isOn = computed(
 );
 
 function put(hertz: number): void {
-    frequency.value = Math.max(60, Math.min(4000, hertz));
+    frequency.value = Math.max(limits.lowest, Math.min(limits.highest, hertz));
     if (isOn.value) {
         listening.sweepAt({ channel: props.channel.id, frequency: frequency.value });
     }
@@ -42,18 +42,18 @@ function step(): void {
         return;
     }
     const share = (EVERY / 1000 / TRAVEL) * direction;
-    const next = frequency.value * (TO / FROM) ** share;
-    if (next > TO || next < FROM) {
+    const next = frequency.value * (limits.to / limits.from) ** share;
+    if (next > limits.to || next < limits.from) {
         direction = -direction;
     }
-    put(Math.max(FROM, Math.min(TO, next)));
+    put(Math.max(limits.from, Math.min(limits.to, next)));
 }
 
 function start(): void {
-    frequency.value = FROM;
+    frequency.value = limits.from;
     isMoving.value = true;
     direction = 1;
-    listening.sweepAt({ channel: props.channel.id, frequency: FROM });
+    listening.sweepAt({ channel: props.channel.id, frequency: limits.from });
     if (!listening.isPlaying) {
         listening.toggle();
     }
@@ -71,17 +71,17 @@ function end(): void {
 /** By hand: it stays where it is put. */
 function take(value: number | null): void {
     isMoving.value = false;
-    put(value ?? FROM);
+    put(value ?? limits.from);
 }
 
 async function cut(): Promise<void> {
     const hertz = Math.round(frequency.value);
     end();
     await session.edit({
-        type: 'add-insert',
-        channels: [props.channel.id],
-        processor: 'parametric-eq',
-        parameters: { 'bell-2-frequency': hertz, 'bell-2-gain': -depth.value, 'bell-2-q': 1.4 },
+        type: 'cut-frequency',
+        channel: props.channel.id,
+        frequency: hertz,
+        depth: depth.value,
     });
     tell(`${props.channel.name} is cut by ${depth.value} dB at ${hertz} Hz.`);
 }
@@ -96,8 +96,8 @@ onUnmounted(end);
             <div class="line">
                 <LyingSlider
                     :model-value="frequency"
-                    :min="60"
-                    :max="4000"
+                    :min="limits.lowest"
+                    :max="limits.highest"
                     :default="400"
                     :step="10"
                     scale="logarithmic"
@@ -114,7 +114,7 @@ onUnmounted(end);
                 <button class="pill on" data-sweep-cut @click="cut">Cut here by {{ depth }} dB</button>
                 <span class="depths" role="radiogroup" aria-label="Depth of the cut">
                     <button
-                        v-for="choice in [3, 4, 5, 6]"
+                        v-for="choice in limits.depths"
                         :key="choice"
                         class="plain"
                         role="radio"

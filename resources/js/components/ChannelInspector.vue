@@ -20,7 +20,9 @@ const many = computed(() => props.along.length > 1);
 const about = computed(() => {
     const alike = session.channels.filter((other) => other.kind === props.channel.kind);
     const index = alike.findIndex((other) => other.id === props.channel.id);
-    return props.channel.kind === 'main' ? 'Main' : `${KINDS[props.channel.kind]} ${index + 1} · ${props.channel.width}`;
+    return props.channel.kind === 'main'
+        ? 'Main'
+        : `${KINDS[props.channel.kind]} ${index + 1} · ${props.channel.width}`;
 });
 
 watch([() => props.channel.id, () => props.channel.name], () => (name.value = props.channel.name));

@@ -34,7 +34,7 @@ const hasSource = computed(() => props.channel.source.type !== 'clips' || props.
 const sourceTap = computed(() => `${id.value}:source`);
 const preFaderTap = computed(() => `${id.value}:pre-fader`);
 const postFaderTap = computed(() => `${id.value}:post-fader`);
-const endsAtInterface = computed(() => props.channel.kind === 'main' || props.channel.kind === 'cue');
+const endsAtInterface = computed(() => session.endsAtInterface(props.channel));
 
 const faderLane = computed(() => laneOf(props.channel, 'fader'));
 /** Where the fader stands: an automated one at the playhead. */
@@ -197,7 +197,7 @@ function panText(pan: number): string {
             />
         </span>
         <SendLines :channel="channel" :is-compact="isCompact" />
-        <OutputMenu :channel="channel" :ends-at-interface="endsAtInterface" />
+        <OutputMenu :channel="channel" />
     </div>
 </template>
 

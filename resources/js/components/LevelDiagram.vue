@@ -22,8 +22,6 @@ const RIGHT = 34;
 /** From the scale to the first stage. */
 const INSET = 34;
 const LOWEST = -60;
-/** dB a noise floor lies below the average at least; else it is the sound itself. */
-const FLOOR_BELOW = 12;
 
 interface Station {
     stage: Stage;
@@ -65,7 +63,7 @@ function stationsOf(stages: Stage[], place: (index: number) => number): Station[
             at: place(index),
             peak,
             average,
-            floor: floor !== null && average !== null && floor < average - FLOOR_BELOW ? floor : null,
+            floor,
             overs: peak !== null && peak > 0 ? (level?.overs ?? 0) : 0,
             gain,
             mark: clipped || (stage.fixed && (peak ?? -1) > 0) ? 'clip' : (peak ?? -1) > 0 ? 'over' : 'plain',

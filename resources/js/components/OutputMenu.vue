@@ -5,19 +5,15 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
 /** Where a channel goes at the end of its row; a press chooses another output. */
-const props = defineProps<{ channel: Channel; endsAtInterface: boolean }>();
+const props = defineProps<{ channel: Channel }>();
 
 const session = useSession();
 const selection = useSelection();
 
 const id = computed(() => props.channel.id);
 const pairName = (pair: string) => pair.replace(':', ' ').replace('-', '–');
-const targets = computed(() => {
-    const busses = [...session.groups, ...session.returns, ...(session.main ? [session.main] : [])];
-    return busses
-        .filter((bus) => bus.id !== id.value)
-        .map((bus) => ({ id: bus.id, name: bus.name, isLoop: session.closesLoop(id.value, bus.id) }));
-});
+const endsAtInterface = computed(() => session.endsAtInterface(props.channel));
+const targets = computed(() => session.outputTargets(props.channel));
 const output = computed(() => {
     const to = props.channel.output;
     return to === 'none' ? 'nowhere' : to.startsWith('hw:') ? pairName(to) : (session.channel(to)?.name ?? to);
@@ -26,7 +22,7 @@ const output = computed(() => {
 function choose(to: string): void {
     void session.edit({
         type: 'set-output',
-        channels: props.endsAtInterface ? [id.value] : selection.along(id.value),
+        channels: endsAtInterface.value ? [id.value] : selection.along(id.value),
         output: to,
     });
 }
@@ -49,8 +45,13 @@ function choose(to: string): void {
                 </option>
             </template>
             <template v-else>
-                <option v-for="target in targets" :key="target.id" :value="target.id" :disabled="target.isLoop">
-                    {{ target.name }}{{ target.isLoop ? ' (would loop)' : '' }}
+                <option
+                    v-for="target in targets"
+                    :key="target.channel.id"
+                    :value="target.channel.id"
+                    :disabled="target.isLoop"
+                >
+                    {{ target.channel.name }}{{ target.isLoop ? ' (would loop)' : '' }}
                 </option>
             </template>
             <option value="none">nowhere</option>

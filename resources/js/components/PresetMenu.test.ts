@@ -18,9 +18,12 @@ const preset = (name: string, parameters: Record<string, number>, id: number | n
     parameters,
 });
 
-function open(one: Partial<ProcessorInsert>): void {
+/** With the presets whose setting it has, as the server says. */
+function open(one: Partial<ProcessorInsert>, presets: string[] = []): void {
     const drive = insert('i1', 'drive', one);
-    made = world([channel('bass', { inserts: [drive] })], [spec]);
+    made = world([channel('bass', { inserts: [drive] })], [spec], {
+        inserts: { i1: { label: 'Drive', latency: 0, presets } },
+    });
     useShelf().presets = [
         preset('Warm', { drive: 9 }),
         preset('Hot', { drive: 18, output: -6 }),
@@ -42,16 +45,15 @@ async function press(key: string): Promise<void> {
 }
 
 describe('the menu of presets', () => {
-    it('knows the preset by what is set, however it came to be set', () => {
-        open({ parameters: { drive: 18, output: -6 } });
+    it('knows the preset by what is set, the one taken last before others that are alike', () => {
+        open({ parameters: { drive: 18, output: -6 } }, ['Hot']);
         expect(state()).toEqual(['Hot', 'false']);
         menu.unmount();
-        open({ parameters: {} });
+        open({ parameters: {} }, ['Default', 'Mine']);
         expect(state()).toEqual(['Default', 'false']);
         menu.unmount();
-        // What stands at its default counts as not set.
-        open({ parameters: { drive: 9, output: 0 } });
-        expect(state()).toEqual(['Warm', 'false']);
+        open({ parameters: {}, preset: 'Mine' }, ['Default', 'Mine']);
+        expect(state()).toEqual(['Mine', 'false']);
     });
 
     it('marks what moved away from the preset taken last', () => {
@@ -60,11 +62,6 @@ describe('the menu of presets', () => {
         menu.unmount();
         open({ parameters: { drive: 10 } });
         expect(state()).toEqual(['Own setting', 'true']);
-    });
-
-    it('does not count what is locked', () => {
-        open({ parameters: { drive: 18, output: -12 }, locked: ['output'] });
-        expect(state()).toEqual(['Hot', 'false']);
     });
 
     it('steps on and round by keys, as one step of undo, and not while somebody types', async () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElMessageBox } from 'element-plus';
 import { computed, onMounted, onUnmounted } from 'vue';
-import type { ParameterValue, Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
+import type { Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
 import { useListening } from '@/stores/listening';
 import { newGesture, useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
@@ -19,20 +19,11 @@ const plain: Preset = { id: null, processor: '', name: 'Default', use: '', param
 const presets = computed(() => [plain, ...(shelf.byProcessor[props.spec.id] ?? [])]);
 const uses = computed(() => [...new Set(presets.value.map((preset) => preset.use))]);
 
-/** What differs from the defaults, in one order, so that two settings can be compared; what is locked does not count. */
-function shape(parameters: Record<string, ParameterValue>): string {
-    const locked = props.insert.locked ?? [];
-    return JSON.stringify(
-        props.spec.parameters
-            .filter((parameter) => !locked.includes(parameter.id))
-            .map((parameter) => parameters[parameter.id] ?? parameter.default),
-    );
-}
-
+/** The preset whose setting this is, as the server found it; the one taken last before others that are alike. */
 const same = computed(() => {
-    const now = shape(props.insert.parameters);
-    const alike = presets.value.filter((preset) => shape(preset.parameters) === now);
-    return alike.find((preset) => preset.name === props.insert.preset) ?? alike[0] ?? null;
+    const alike = session.state?.inserts[props.insert.id]?.presets ?? [];
+    const name = alike.find((one) => one === props.insert.preset) ?? alike[0];
+    return presets.value.find((preset) => preset.name === name) ?? null;
 });
 /** The preset taken last, if the setting has moved away from it. */
 const left = computed(() =>

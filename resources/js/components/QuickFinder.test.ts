@@ -112,7 +112,7 @@ describe('the quick finder', () => {
         await press('ArrowDown');
         await press('Enter');
         // The bass goes there already, and to the other return the cello would come back to itself.
-        expect(made.edits).toEqual([{ type: 'add-send', channels: ['cello'], to: 'room', gain: -12 }]);
+        expect(made.edits).toEqual([{ type: 'add-send', channels: ['cello'], to: 'room' }]);
         await open('bass');
         await finder.find('[data-shelf=sends]').trigger('click');
         expect(entries()).toEqual(['Send to Loop']);

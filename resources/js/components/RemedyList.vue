@@ -2,7 +2,8 @@
 import { computed, ref } from 'vue';
 import type { AimFigure, RemedyPlan } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
-import { REMEDIES, useHeadroom } from '@/stores/headroom';
+import { rules } from '@/rules';
+import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
 import { useSurvey } from '@/stores/survey';
 
@@ -12,22 +13,18 @@ const survey = useSurvey();
 const listening = useListening();
 const open = ref<string | null>(null);
 
-const FIGURES: [AimFigure, string, string][] = [
-    ['peak', 'main peak', 'dBFS'],
-    ['true-peak', 'main true peak', 'dBTP'],
-    ['loudness', 'main loudness', 'LUFS'],
-];
-const unit = computed(() => FIGURES.find(([figure]) => figure === headroom.aim.figure)?.[2] ?? '');
+const aims = computed(() => rules().aims);
+const unit = computed(() => aims.value.find(({ figure }) => figure === headroom.aim.figure)?.unit ?? '');
 
 const rows = computed(() =>
-    REMEDIES.map(([id, name]) => {
+    rules().remedies.map(({ id, title }) => {
         const plan: RemedyPlan | null = headroom.plans[id] ?? null;
         const prediction = plan?.prediction ?? null;
         return {
             id,
             plan,
             prediction,
-            name: prediction?.labels[0] ?? name,
+            name: prediction?.labels[0] ?? title,
             after: prediction?.after[headroom.aim.figure] ?? null,
             isIdle: plan?.status === 'done' && prediction === null,
             isChosen: headroom.chosen.includes(id),
@@ -61,13 +58,13 @@ function setAim(event: Event): void {
 
 function setFigure(event: Event): void {
     const figure = (event.target as HTMLSelectElement).value as AimFigure;
-    headroom.aim = { figure, level: figure === 'loudness' ? -20 : -6 };
+    headroom.aim = { figure, level: aims.value.find((one) => one.figure === figure)?.usual ?? -6 };
 }
 
 function setAmount(id: string, event: Event): void {
     const input = event.target as HTMLInputElement;
     const amount = parseNumber(input.value);
-    headroom.setAmount(id, typeof amount === 'number' ? Math.max(0, Math.min(40, Math.abs(amount))) : null);
+    headroom.setAmount(id, typeof amount === 'number' ? Math.min(rules().mostAmount, Math.abs(amount)) : null);
 }
 
 function curve(reductions: number[]): string {
@@ -83,7 +80,7 @@ function curve(reductions: number[]): string {
             <label class="aim"
                 ><span class="soft">aim:</span>
                 <select :value="headroom.aim.figure" aria-label="Figure to aim for" @change="setFigure" @keydown.stop>
-                    <option v-for="[figure, name] in FIGURES" :key="figure" :value="figure">{{ name }}</option>
+                    <option v-for="one in aims" :key="one.figure" :value="one.figure">{{ one.label }}</option>
                 </select>
                 <input
                     class="figure"

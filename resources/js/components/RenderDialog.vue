@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { RenderState } from '@/api/types';
 import { clock, decibels } from '@/format';
+import { rules } from '@/rules';
 import { useListening } from '@/stores/listening';
 import { tellRefusal } from '@/stores/notices';
 import { useScreen } from '@/stores/screen';
@@ -37,7 +38,12 @@ const taps = computed(() =>
 );
 const key = computed(() => tap.value || `${session.main?.id}:post-fader`);
 const level = computed(() => survey.state?.result?.taps[key.value] ?? null);
-const wouldClip = computed(() => format.value !== '32f' && (level.value?.overs ?? 0) > 0);
+const formats = computed(() => rules().formats);
+const wouldClip = computed(
+    () =>
+        !formats.value.find((one) => one.id === format.value)?.isFloat &&
+        (survey.state?.result?.clips ?? []).includes(key.value),
+);
 const left = computed(() => {
     const progress = render.value?.progress ?? 0;
     if (progress < 0.02) {
@@ -120,15 +126,8 @@ async function stop(): Promise<void> {
             </select>
             <span>Format</span>
             <div class="choices" role="radiogroup" aria-label="Format">
-                <label
-                    v-for="choice in [
-                        { value: '16', label: '16 bit' },
-                        { value: '24', label: '24 bit' },
-                        { value: '32f', label: '32-bit float' },
-                    ] as const"
-                    :key="choice.value"
-                >
-                    <input v-model="format" type="radio" name="format" :value="choice.value" /> {{ choice.label }}
+                <label v-for="choice in formats" :key="choice.id">
+                    <input v-model="format" type="radio" name="format" :value="choice.id" /> {{ choice.label }}
                 </label>
             </div>
             <span>Range</span>

@@ -9,9 +9,7 @@ const props = defineProps<{ channel: Channel; insert: ProcessorInsert }>();
 
 const session = useSession();
 
-const others = computed(() =>
-    session.channels.filter((other) => other.id !== props.channel.id && other.kind !== 'main'),
-);
+const others = computed(() => session.tapTargets(props.channel));
 
 function listen(channel: string, tap: string): void {
     void session.edit({
@@ -32,7 +30,14 @@ function listen(channel: string, tap: string): void {
                 @change="listen(($event.target as HTMLSelectElement).value, insert.sidechain?.tap ?? 'pre-fader')"
             >
                 <option value="">its own sound</option>
-                <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
+                <option
+                    v-for="other in others"
+                    :key="other.channel.id"
+                    :value="other.channel.id"
+                    :disabled="other.isLoop"
+                >
+                    {{ other.channel.name }}{{ other.isLoop ? ' (would loop)' : '' }}
+                </option>
             </select>
             <select
                 v-if="insert.sidechain"

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
 import { decibels } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
+import { rules } from '@/rules';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
@@ -34,8 +35,8 @@ const facts = computed(() => session.state?.inserts[props.split.id]);
 const rise = computed(() => facts.value?.rise ?? null);
 const heard = computed(() => facts.value?.heard?.length ?? props.split.branches.length);
 const comb = computed(() => session.state?.combs.find((entry) => entry.split === props.split.id));
-const most = computed(() => ({ copies: 16, frequency: 4, 'left-right': 2, 'mid-side': 2 })[props.split.by]);
-const fewest = computed(() => (props.split.by === 'copies' ? 1 : 2));
+const most = computed(() => rules().splits[props.split.by].most);
+const fewest = computed(() => rules().splits[props.split.by].fewest);
 const latency = computed(() => {
     const samples = facts.value?.latency ?? 0;
     return samples === 0
@@ -65,12 +66,7 @@ function setCrossover(index: number, frequency: number | null, gesture: string):
     if (frequency === null) {
         return;
     }
-    // It stops where it would pass its neighbours.
-    const low = (props.split.crossovers[index - 1] ?? 19.9) * 1.01;
-    const high = (props.split.crossovers[index + 1] ?? 20200) / 1.01;
-    const crossovers = [...props.split.crossovers];
-    crossovers[index] = Math.min(high, Math.max(low, frequency));
-    void session.edit({ type: 'set-crossovers', split: props.split.id, crossovers }, gesture);
+    void session.edit({ type: 'move-crossover', split: props.split.id, index, frequency }, gesture);
 }
 
 function hertz(value: number | null): string {

@@ -27,24 +27,16 @@ const views: [ViewName, string][] = [
 const mainKey = computed(() => `${session.main?.id}:post-fader`);
 const main = computed(() => survey.state?.result?.taps[mainKey.value] ?? null);
 const overs = computed(() => main.value?.overs ?? 0);
-const goesOut = computed(() => session.main?.output !== 'none');
+const headroom = computed(() => survey.state?.result?.headroom ?? 'below');
 const headline = computed(() => {
     if (!main.value) {
         return !survey.state?.running ? 'main' : `survey ${Math.round(survey.state.running.progress * 100)} %`;
     }
-    const state = survey.isCurrent ? '' : ', measuring';
-    return `${overs.value > 0 ? (goesOut.value ? 'main clips' : 'main over') : 'main peak'}${state}`;
+    const name = { below: 'main peak', over: 'main over', clips: 'main clips' }[headroom.value];
+    return `${name}${survey.isCurrent ? '' : ', measuring'}`;
 });
-const loadText = computed(() => {
-    const live = listening.isPlaying ? listening.load : null;
-    const measured = survey.state?.result?.loads;
-    const value =
-        live ??
-        (measured
-            ? Object.entries(measured).reduce((sum, [key, load]) => (key.includes(':') ? sum : sum + load), 0)
-            : null);
-    return value === null ? '·' : `${Math.round(value * 100)} %`;
-});
+const load = computed(() => (listening.isPlaying ? listening.load : (survey.state?.result?.load ?? null)));
+const loadText = computed(() => (load.value === null ? '·' : `${Math.round(load.value * 100)} %`));
 const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0) > 1);
 
 function bring(event: Event): void {
@@ -82,7 +74,7 @@ function bring(event: Event): void {
         <span class="fill" />
         <button
             class="chip plain"
-            :class="{ clips: overs > 0 && goesOut, over: overs > 0 && !goesOut }"
+            :class="{ clips: headroom === 'clips', over: headroom === 'over' }"
             data-chip="headroom"
             :title="
                 overs > 0

@@ -160,37 +160,39 @@ export const useFinder = defineStore('finder', () => {
     }
 
     /** The channels the finder was opened for, as far as they can send. */
-    const senders = () => (request.value?.channels ?? []).filter((id) => id !== session.main?.id);
-    const alreadySends = (id: string, bus: string) =>
-        session.channel(id)?.sends.some((send) => send.to === bus) ?? false;
+    const senders = () =>
+        (request.value?.channels ?? []).flatMap((id) => {
+            const channel = session.channel(id);
+            return channel && session.canSend(channel) ? [channel] : [];
+        });
+    const alreadySends = (from: Channel, bus: string) => from.sends.some((send) => send.to === bus);
 
     /** Where the channels the finder was opened for can all be sent: what none of them feeds, and what leads back to none. */
     function sendTargets(): Channel[] {
         const from = senders();
-        return from.length === 0 || request.value?.replace || request.value?.branch
-            ? []
-            : [...session.returns, ...session.cues].filter(
-                  (bus) =>
-                      from.some((id) => !alreadySends(id, bus.id)) &&
-                      from.every((id) => id !== bus.id && !session.closesLoop(id, bus.id)),
-              );
+        const [first] = from;
+        if (!first || request.value?.replace || request.value?.branch) {
+            return [];
+        }
+        const open = from.map(
+            (channel) => new Set(session.sendTargets(channel).flatMap((one) => (one.isLoop ? [] : [one.channel.id]))),
+        );
+        return session.channels.filter(
+            (bus) =>
+                open.every((targets) => targets.has(bus.id)) && from.some((channel) => !alreadySends(channel, bus.id)),
+        );
     }
 
     /** A send to a bus there is, from every channel that has none yet. */
     async function chooseSend(bus: Channel): Promise<void> {
-        const from = senders().filter((id) => !alreadySends(id, bus.id));
+        const from = senders().flatMap((channel) => (alreadySends(channel, bus.id) ? [] : [channel.id]));
         request.value = null;
         await addSends(from, bus.id);
     }
 
-    /** At a level to begin with: a cue as loud as the channel, an effect well below it. The sends are selected. */
+    /** At the level the server begins with. The sends are selected. */
     async function addSends(channels: string[], to: string): Promise<void> {
-        await session.edit({
-            type: 'add-send',
-            channels,
-            to,
-            gain: session.channel(to)?.kind === 'cue' ? 0 : -12,
-        });
+        await session.edit({ type: 'add-send', channels, to });
         selection.selectSends(
             channels
                 .flatMap((id) => session.channel(id)?.sends.filter((send) => send.to === to) ?? [])

@@ -2,24 +2,12 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Aim, LoudMoment, RemedyPlan, Stage, SurveyState, TapLevel } from '@/api/types';
+import { rules } from '@/rules';
 import { useListening } from './listening';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
 import { useSession } from './session';
 import { useSurvey } from './survey';
-
-/** Every remedy there is, with what it is called while nothing is known of it here. */
-export const REMEDIES: [string, string][] = [
-    ['trim-sources', 'Trim all sources'],
-    ['lower-clips', 'Lower all clips'],
-    ['cut-low-end', 'High-pass where nothing is below'],
-    ['cut-boxiness', 'Cut where it piles up, 200 to 500 Hz'],
-    ['lower-offender', 'Lower what fills most'],
-    ['lower-faders', 'Lower all faders'],
-    ['group-and-lower', 'Group all and lower the group'],
-    ['trim-main', 'Trim the main'],
-    ['limit-last', 'Limiter last'],
-];
 
 /** Levels along the paths, what fills the main, and what remedies would do about it. */
 export const useHeadroom = defineStore('headroom', () => {
@@ -117,7 +105,7 @@ export const useHeadroom = defineStore('headroom', () => {
         try {
             const known = await api.post<{ ready: boolean; plans: (RemedyPlan | null)[] }>(`sessions/${id}/plans`, {
                 aim: aim.value,
-                plans: [...REMEDIES.map(([remedy]) => choice([remedy])), ...several],
+                plans: [...rules().remedies.map(({ id: remedy }) => choice([remedy])), ...several],
                 ...(again ? { again } : {}),
             });
             // An answer that was overtaken says nothing any more.
@@ -127,9 +115,11 @@ export const useHeadroom = defineStore('headroom', () => {
             isReady.value = known.ready;
             if (known.ready) {
                 plans.value = Object.fromEntries(
-                    REMEDIES.flatMap(([remedy], at) => (known.plans[at] ? [[remedy, known.plans[at]]] : [])),
+                    rules().remedies.flatMap(({ id: remedy }, at) =>
+                        known.plans[at] ? [[remedy, known.plans[at]]] : [],
+                    ),
                 );
-                together.value = several.length > 0 ? (known.plans[REMEDIES.length] ?? null) : null;
+                together.value = several.length > 0 ? (known.plans[rules().remedies.length] ?? null) : null;
             }
         } catch (error) {
             tellRefusal(error);

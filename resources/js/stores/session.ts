@@ -1,9 +1,16 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, Edit, Send, SessionState, SessionSummary } from '@/api/types';
+import type { Channel, Edit, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
+import { rules } from '@/rules';
 import { findInsert, type Place } from '@/inserts';
 import { tell, tellRefusal } from './notices';
+
+/** A channel something may go to. */
+export interface Target {
+    channel: Channel;
+    isLoop: boolean;
+}
 
 interface Waiting {
     edit: Edit;
@@ -12,7 +19,19 @@ interface Waiting {
 }
 
 /** What a movement changes from one step to the next; all else says what is moved. */
-const MOVED = ['value', 'gain', 'mix', 'pan', 'by', 'points', 'crossovers', 'parameters', 'preset', 'tempo'];
+const MOVED = [
+    'value',
+    'gain',
+    'mix',
+    'pan',
+    'by',
+    'points',
+    'crossovers',
+    'frequency',
+    'parameters',
+    'preset',
+    'tempo',
+];
 
 /** Whether two edits set the same control, so that the later one can stand for both. */
 function isOfTheSame(one: Edit, other: Edit): boolean {
@@ -65,6 +84,40 @@ export const useSession = defineStore('session', () => {
             }
         }
         return null;
+    }
+
+    const kind = (of: Channel): KindRules => rules().kinds[of.kind];
+
+    /** Channels a rule allows as a target, with those that would close a loop marked. */
+    function targets(from: Channel, may: (rule: KindRules) => boolean): Target[] {
+        return channels.value
+            .filter((other) => other.id !== from.id && may(kind(other)))
+            .map((other) => ({ channel: other, isLoop: closesLoop(from.id, other.id) }));
+    }
+
+    /** Where the output of a channel may go. */
+    function outputTargets(from: Channel): Target[] {
+        return targets(from, (rule) => rule.takesOutputs);
+    }
+
+    /** Where a channel may send. */
+    function sendTargets(from: Channel): Target[] {
+        return canSend(from) ? targets(from, (rule) => rule.takesSends) : [];
+    }
+
+    /** What a channel's inserts, or its source, may listen to. */
+    function tapTargets(to: Channel): Target[] {
+        return channels.value
+            .filter((other) => other.id !== to.id)
+            .map((other) => ({ channel: other, isLoop: closesLoop(other.id, to.id) }));
+    }
+
+    function canSend(from: Channel): boolean {
+        return kind(from).canSend;
+    }
+
+    function endsAtInterface(of: Channel): boolean {
+        return kind(of).endsAtInterface;
     }
 
     /** Whether sound is stereo at a tap. */
@@ -180,6 +233,11 @@ export const useSession = defineStore('session', () => {
         locate,
         send,
         isStereo,
+        outputTargets,
+        sendTargets,
+        tapTargets,
+        canSend,
+        endsAtInterface,
         closesLoop,
         list,
         open,

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
 import type { Insert, ParameterValue, Preset, RowPreset } from '@/api/types';
+import { useSession } from './session';
 import { tell, tellRefusal } from './notices';
 
 interface Kept {
@@ -60,6 +61,8 @@ export const useShelf = defineStore('shelf', () => {
         try {
             await work();
             await load();
+            // Which inserts have a preset's setting follows from the presets there are.
+            await useSession().refresh();
             return true;
         } catch (error) {
             tellRefusal(error);

@@ -12,6 +12,7 @@ export const useSurvey = defineStore('survey', () => {
     let timer: number | undefined;
     let looking: number | undefined;
 
+    const stale = computed(() => new Set(state.value && !state.value.current ? state.value.stale : []));
     const isCurrent = computed(() => state.value?.current ?? false);
 
     async function look(): Promise<void> {
@@ -52,14 +53,7 @@ export const useSurvey = defineStore('survey', () => {
 
     /** Whether the figure of a tap is older than the session. */
     function isStale(tap: string): boolean {
-        if (!state.value || state.value.current) {
-            return false;
-        }
-        const [channel = '', stage = ''] = [tap.slice(0, tap.indexOf(':')), tap.slice(tap.indexOf(':') + 1)];
-        const isAfterFader =
-            stage === 'post-fader' ||
-            (session.channel(channel)?.postInserts ?? []).some((insert) => stage === `insert:${insert.id}`);
-        return state.value.stale.includes(`${channel}:${isAfterFader ? 'from-fader' : 'up-to-fader'}`);
+        return stale.value.has(tap);
     }
 
     function again(milliseconds: number): void {

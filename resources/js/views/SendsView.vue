@@ -14,17 +14,14 @@ const selection = useSelection();
 const screen = useScreen();
 const finder = useFinder();
 
-interface Spot {
+interface Cell {
     row: number;
     column: number;
 }
 
-/** Amount a send starts with where none was typed, in dB. */
-const USUAL = -12;
-
 const grid = ref<HTMLElement>();
-const active = ref<Spot>({ row: 0, column: 0 });
-const anchor = ref<Spot | null>(null);
+const active = ref<Cell>({ row: 0, column: 0 });
+const anchor = ref<Cell | null>(null);
 const typing = ref<string | null>(null);
 const copied = ref<Partial<Send>[][] | null>(null);
 
@@ -97,13 +94,18 @@ function go(row: number, column: number, extend: boolean): void {
     void focus();
 }
 
-function put(gain: number | null): void {
+/** Sets the sends of the block; what is not there yet is made, at the usual amount where none is given. */
+function put(gain?: number | null): void {
     const wanted = cells();
     if (wanted.length > 0) {
         void session
             .edit({
                 type: 'put-sends',
-                cells: wanted.map(({ channel, bus }) => ({ channel: channel.id, to: bus.id, gain })),
+                sends: wanted.map(({ channel, bus }) => ({
+                    channel: channel.id,
+                    to: bus.id,
+                    ...(gain === undefined ? {} : { gain }),
+                })),
             })
             .then(inspect);
     }
@@ -282,7 +284,7 @@ function grab(event: PointerEvent, row: number, column: number): void {
             go(row, column, false);
         } else if (isAgain && sendsInBlock().length === 0) {
             // A second press on the plus of an empty cell.
-            put(columns.value[column]?.kind === 'cue' ? 0 : USUAL);
+            put();
         }
     };
     window.addEventListener('pointermove', move);

@@ -26,7 +26,7 @@ const wave = computed(() => {
     const bottom = points.map((peak, i) => `${across(i)},${28 + Math.min(1, peak) * 27}`);
     return [...top, ...bottom.reverse()].join(' ');
 });
-const tappable = computed(() => session.channels.filter((other) => other.id !== props.channel.id));
+const tappable = computed(() => session.tapTargets(props.channel));
 const feeders = computed(
     () =>
         session.channels.filter(
@@ -95,10 +95,10 @@ function setSource(channel: string, tap: TapName): void {
                     <el-option value="" label="a file" />
                     <el-option
                         v-for="other in tappable"
-                        :key="other.id"
-                        :value="other.id"
-                        :label="other.name"
-                        :disabled="session.closesLoop(other.id, channel.id)"
+                        :key="other.channel.id"
+                        :value="other.channel.id"
+                        :label="`${other.channel.name}${other.isLoop ? ' (would loop)' : ''}`"
+                        :disabled="other.isLoop"
                     />
                 </el-select>
             </div>

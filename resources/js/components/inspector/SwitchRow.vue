@@ -5,7 +5,14 @@ defineEmits<{ change: [] }>();
 </script>
 
 <template>
-    <button class="plain switch-row" role="switch" :aria-checked="on" :aria-pressed="on" :title="about" @click="$emit('change')">
+    <button
+        class="plain switch-row"
+        role="switch"
+        :aria-checked="on"
+        :aria-pressed="on"
+        :title="about"
+        @click="$emit('change')"
+    >
         {{ name }}<span class="track" :class="{ on }" aria-hidden="true" />
     </button>
 </template>
