@@ -29,6 +29,12 @@ Route::patterns(['session' => '\d{1,15}', 'revision' => '\d{1,15}', 'preset' => 
 
 Route::get('sessions', [SessionController::class, 'index']);
 Route::post('sessions', [SessionController::class, 'store']);
+Route::get('sessions/discarded', [SessionController::class, 'discarded']);
+Route::post('sessions/{session}/copy', [SessionController::class, 'copy']);
+Route::post('sessions/{session}/discard', [SessionController::class, 'discard']);
+Route::post('sessions/{session}/restore', [SessionController::class, 'restore']);
+Route::get('sessions/{session}/bundle', [SessionController::class, 'bundle']);
+Route::post('uploads/{upload}/open', [SessionController::class, 'unpack']);
 Route::get('sessions/{session}', [SessionController::class, 'show']);
 Route::get('sessions/{session}/revisions', [SessionController::class, 'revisions']);
 Route::post('sessions/{session}/edits', [EditController::class, 'store']);
@@ -83,7 +89,7 @@ Route::delete('storage/media', [StorageController::class, 'removeUnusedMedia']);
 Route::delete('storage/captured', [StorageController::class, 'removeCaptured']);
 Route::delete('media/{media}', [StorageController::class, 'removeMedia']);
 Route::delete('renders/{render}', [StorageController::class, 'removeRender']);
-Route::delete('sessions/{session}', [StorageController::class, 'removeSession']);
+Route::delete('sessions/{session}', [StorageController::class, 'removeSession'])->withTrashed();
 Route::post('sessions/{session}/thin', [StorageController::class, 'thin']);
 
 Route::post('sessions/{session}/listenings', [ListeningController::class, 'store']);

@@ -70,7 +70,7 @@ final readonly class MediaFolder
     public function unfinished(): array
     {
         return [
-            ...(glob("{$this->root}/{media,renders,surveys}/*.part", GLOB_BRACE) ?: []),
+            ...(glob("{$this->root}/{media,renders,surveys,uploads}/*.part", GLOB_BRACE) ?: []),
             ...(glob("{$this->root}/uploads/*.finished") ?: []),
         ];
     }

@@ -7,6 +7,8 @@ namespace App\Models;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\SoftDeletes;
+use Illuminate\Support\Carbon;
 
 /**
  * A session and where it stands among its revisions.
@@ -17,10 +19,14 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int $change
  * @property string $document of the head
  * @property ?string $notice what happened to the session that its owner has to know
+ * @property ?Carbon $deleted_at
  * @property-read Revision $head
  */
 final class StoredSession extends Model
 {
+    // A session that was deleted can be brought back for a day.
+    use SoftDeletes;
+
     protected $table = 'sessions';
 
     protected $guarded = [];

@@ -71,7 +71,7 @@ final class RevisionDocuments
             DB::table('revisions')->where('id', $revision->id)->update(self::kept($parent, $document($parent?->id), $document($revision->id)));
             self::nameMedia($revision->session_id, preg_match_all('/"(?:file|recording)":"([0-9a-f]{64})"/', $document($revision->id), $found) > 0 ? $found[1] : []);
         }
-        foreach (StoredSession::query()->whereNotNull('head_id')->get() as $session) {
+        foreach (StoredSession::query()->withTrashed()->whereNotNull('head_id')->get() as $session) {
             $session->update(['document' => $document($session->head_id)]);
         }
     }

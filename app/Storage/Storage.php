@@ -33,12 +33,13 @@ final readonly class Storage
             'reserve' => $this->room->reserve,
             'captured' => $this->folder->size('surveys'),
             'keptRevisions' => self::KEPT_REVISIONS,
-            'sessions' => StoredSession::query()->orderByDesc('updated_at')->get()->map(static fn (StoredSession $session): array => [
+            'sessions' => StoredSession::query()->withTrashed()->orderByDesc('updated_at')->get()->map(static fn (StoredSession $session): array => [
                 'id' => $session->id,
                 'name' => $session->name,
                 'bytes' => strlen($session->document) + self::bytes('select coalesce(sum(length(difference) + length(touches) + length(label) + 60), 0) as bytes from revisions where session_id = ?', $session->id),
                 'revisions' => $session->revisions()->count(),
                 'at' => $session->updated_at?->toIso8601String(),
+                'deleted' => $session->trashed(),
             ])->values()->all(),
             'media' => Media::query()->orderBy('name')->get()->map(fn (Media $media): array => [
                 'id' => $media->id,
@@ -118,7 +119,7 @@ final readonly class Storage
         foreach (Render::query()->where('session_id', $session->id)->get() as $render) {
             $this->removeRender($render);
         }
-        $session->delete();
+        $session->forceDelete();
     }
 
     /** @return int revisions removed */

@@ -6,6 +6,7 @@ namespace App\Storage;
 
 use App\Media\MediaFolder;
 use App\Models\Listening;
+use App\Models\StoredSession;
 use App\Models\Upload;
 
 /** Removes what killed processes left on the disk, and what nobody comes back for. */
@@ -17,7 +18,10 @@ final readonly class Sweep
     /** Days after which an upload that was not finished is given up. */
     private const UPLOAD_DAYS = 7;
 
-    public function __construct(private MediaFolder $folder)
+    /** Hours for which a deleted session can be brought back. */
+    public const SESSION_HOURS = 24;
+
+    public function __construct(private MediaFolder $folder, private Storage $storage)
     {
     }
 
@@ -34,6 +38,9 @@ final readonly class Sweep
             @unlink($this->folder->upload($upload->id));
             $upload->delete();
             ++$removed;
+        }
+        foreach (StoredSession::onlyTrashed()->where('deleted_at', '<', now()->subHours(self::SESSION_HOURS))->get() as $session) {
+            $this->storage->removeSession($session);
         }
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
 

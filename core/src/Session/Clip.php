@@ -24,6 +24,11 @@ final readonly class Clip
         return $this->start + $this->length;
     }
 
+    public function withFile(string $file): self
+    {
+        return $this->copy(file: $file);
+    }
+
     public function withGain(?float $gain): self
     {
         return $this->copy(gain: $gain);

@@ -64,6 +64,21 @@ final class Inserts
         ), $row);
     }
 
+    /**
+     * The row with every processor in it changed, in splits as well.
+     *
+     * @param  list<Insert>  $row
+     * @param  callable(ProcessorInsert): ProcessorInsert  $change
+     * @return list<Insert>
+     */
+    public static function changeProcessors(array $row, callable $change): array
+    {
+        return array_map(static fn (Insert $insert): Insert => $insert instanceof ProcessorInsert ? $change($insert) : self::inBranches(
+            $insert,
+            static fn (Branch $branch): Branch => $branch->withInserts(self::changeProcessors($branch->inserts, $change)),
+        ), $row);
+    }
+
     /** @param  callable(Branch): Branch  $change */
     private static function inBranches(Insert $insert, callable $change): Insert
     {

@@ -28,6 +28,45 @@ final class SessionFiles
         return array_values(array_unique($files));
     }
 
+    /**
+     * The session with its files called otherwise.
+     *
+     * @param  array<array-key, string>  $names  new names by present ones; a file that is not among them keeps its name
+     */
+    public static function renamed(Session $session, ProcessorCatalogue $processors, array $names): Session
+    {
+        $insert = static fn (ProcessorInsert $insert): ProcessorInsert => self::renamedIn($insert, $processors, $names);
+        $clip = static fn (Clip $clip): Clip => $clip->withFile($names[$clip->file] ?? $clip->file);
+
+        return $session->withChannels(array_map(static function (Channel $channel) use ($insert, $clip): Channel {
+            $channel = $channel->source instanceof ClipSource ? $channel->withSource(new ClipSource(array_map($clip, $channel->source->clips))) : $channel;
+            foreach (Row::cases() as $row) {
+                $channel = $channel->withRow($row, Inserts::changeProcessors($channel->row($row), $insert));
+            }
+
+            return $channel;
+        }, $session->channels));
+    }
+
+    /** @param  array<array-key, string>  $names */
+    private static function renamedIn(ProcessorInsert $insert, ProcessorCatalogue $processors, array $names): ProcessorInsert
+    {
+        $renamed = static function (array $parameters) use ($insert, $processors, $names): array {
+            foreach ($processors->spec($insert->processor)->parameters as $parameter) {
+                $file = $parameters[$parameter->id] ?? null;
+                if ($parameter->kind === ParameterKind::AudioFile && is_string($file) && isset($names[$file])) {
+                    $parameters[$parameter->id] = $names[$file];
+                }
+            }
+
+            /** @var array<string, float|string|bool> $parameters */
+            return $parameters;
+        };
+        $insert = $insert->withParameters($renamed($insert->parameters));
+
+        return $insert->other === null ? $insert : $insert->withOther(new OtherSetting($insert->other->side, $renamed($insert->other->parameters)));
+    }
+
     /** @return list<string> */
     private static function ofInsert(ProcessorInsert $insert, ProcessorCatalogue $processors): array
     {

@@ -31,7 +31,7 @@ final readonly class SurveyMap
      * Changes when the engine, the meters or what parts keep do, so that no older figures are taken for new ones. 6: figures from before
      * signals were kept out of sample loops are measured again.
      */
-    private const FIGURES = 6;
+    private const FIGURES = 7;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public TimeRange $range)

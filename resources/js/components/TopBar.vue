@@ -2,18 +2,17 @@
 import { computed } from 'vue';
 import { decibels } from '@/format';
 import { useImports } from '@/stores/imports';
-import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useScreen, type ViewName } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
+import LoadChip from './LoadChip.vue';
 import SessionMenu from './SessionMenu.vue';
 
 const props = defineProps<{ look: string }>();
 defineEmits<{ render: []; keys: []; look: [] }>();
 
 const session = useSession();
-const listening = useListening();
 const survey = useSurvey();
 const imports = useImports();
 const pilot = usePilot();
@@ -35,10 +34,6 @@ const headline = computed(() => {
     const name = { below: 'main peak', over: 'main over', clips: 'main clips' }[headroom.value];
     return `${name}${survey.isCurrent ? '' : ', measuring'}`;
 });
-const load = computed(() => (listening.isPlaying ? listening.load : (survey.state?.result?.load ?? null)));
-const loadText = computed(() => (load.value === null ? '·' : `${Math.round(load.value * 100)} %`));
-const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0) > 1);
-
 function bring(event: Event): void {
     const input = event.target as HTMLInputElement;
     void imports.bring([...(input.files ?? [])]);
@@ -86,15 +81,7 @@ function bring(event: Event): void {
             <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span
             ><span class="hint">{{ headline }}</span>
         </button>
-        <span
-            class="chip"
-            :class="{ clips: isOverloaded }"
-            data-chip="load"
-            title="Time the engine needs for a second of sound, of one core"
-        >
-            <span class="figure value">{{ loadText }}</span
-            ><span class="hint">engine</span>
-        </span>
+        <LoadChip />
         <button
             class="chip plain"
             :class="{ clips: pilot.isSevere, over: !pilot.isSevere && pilot.count > 0 }"

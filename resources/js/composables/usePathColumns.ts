@@ -46,7 +46,7 @@ export function usePathColumns(isWide: Ref<boolean>) {
         );
         return {
             '--names': `${clamped(76, names + 6, most)}px`,
-            '--sends': `${targets.size === 0 ? 24 : clamped(70, sends + 62, isWide.value ? 190 : 150)}px`,
+            '--sends': `${targets.size === 0 ? 24 : clamped(70, sends + 70, isWide.value ? 190 : 150)}px`,
             '--outputs': `${clamped(44, outputs + 4, isWide.value ? 160 : 84)}px`,
         };
     });

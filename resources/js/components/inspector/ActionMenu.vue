@@ -20,6 +20,11 @@ const emit = defineEmits<{ choose: [value: T] }>();
 </template>
 
 <style scoped>
+.el-dropdown {
+    font-size: inherit;
+    line-height: inherit;
+}
+
 .menu {
     width: 100%;
     text-align: left;

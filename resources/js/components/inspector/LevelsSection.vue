@@ -70,9 +70,9 @@ const filling = computed(() =>
         <h3>Levels</h3>
         <el-table :data="stages" size="small" class="stages" row-key="tap">
             <el-table-column prop="name" label="stage" />
-            <el-table-column prop="peak" label="peak" width="58" align="right" class-name="figure" />
+            <el-table-column prop="peak" label="peak" width="56" align="right" class-name="figure" />
             <el-table-column prop="rms" label="RMS" width="58" align="right" class-name="figure" />
-            <el-table-column prop="overs" label="over" width="46" align="right" class-name="figure" />
+            <el-table-column prop="overs" label="over" width="50" align="right" class-name="figure" />
         </el-table>
         <p v-if="isMain && measured" class="loudness" data-loudness>
             <span class="figure">{{ decibels(measured.loudness) }}</span> LUFS · range

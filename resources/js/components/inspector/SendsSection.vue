@@ -72,6 +72,9 @@ const targets = computed(() =>
     align-items: center;
     margin: 0;
     min-height: 26px;
+}
+
+.send + .send {
     border-top: 1px solid var(--contour);
 }
 
