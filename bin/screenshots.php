@@ -30,7 +30,7 @@ try {
         sleep($seconds);
         if ($seconds === 8) {
             $browser->find('[aria-label=Stop]')->click();
-            $browser->script('document.querySelectorAll(".el-notification__closeBtn").forEach((button) => button.click())');
+            $browser->script('document.querySelectorAll(".notice .el-alert__close-btn").forEach((button) => button.click())');
             (new Facebook\WebDriver\Interactions\WebDriverActions($browser->driver))->moveToElement($box, 0, 0)->click()->perform();
         }
     }

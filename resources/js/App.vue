@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { onMounted, ref } from 'vue';
 import KeysSheet from '@/components/KeysSheet.vue';
 import ListenBar from '@/components/ListenBar.vue';
+import NoticeStrip from '@/components/NoticeStrip.vue';
 import QuickFinder from '@/components/QuickFinder.vue';
 import RenderDialog from '@/components/RenderDialog.vue';
 import TheInspector from '@/components/TheInspector.vue';
@@ -53,17 +55,29 @@ async function begin(): Promise<void> {
 
 const refresh = () => void session.refresh().catch(() => undefined);
 
+/** Back and forward in the browser go from session to session. */
+function goBack(): void {
+    const wanted = Number(new URLSearchParams(location.search).get('session'));
+    if (wanted > 0 && wanted !== session.state?.id) {
+        void session.open(wanted, true).catch(tellRefusal);
+    }
+}
+
 onMounted(() => {
     void begin();
-    window.addEventListener('focus', refresh);
 });
-onUnmounted(() => window.removeEventListener('focus', refresh));
+useEventListener(window, 'focus', refresh);
+useEventListener(window, 'popstate', goBack);
 </script>
 
 <template>
     <div
         class="frame"
-        :class="{ folded: inspector.isFolded.value, narrow: !inspector.isUsed.value }"
+        :class="{
+            folded: inspector.isFolded.value,
+            narrow: !inspector.isUsed.value,
+            figures: screen.view === 'headroom' && !inspector.isFolded.value,
+        }"
         :data-ready="isReady"
     >
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
@@ -76,6 +90,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
             @fold="inspector.fold"
             @unfold="inspector.unfold"
         />
+        <NoticeStrip class="notices" />
         <ListenBar class="listen" />
         <QuickFinder />
         <RenderDialog v-model="isRenderOpen" />
@@ -91,6 +106,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     grid-template:
         'top top' 48px
         'view aside' minmax(0, 1fr)
+        'notices notices' auto
         'listen listen' 84px
         / minmax(0, 1fr) var(--inspector);
     height: 100vh;
@@ -98,6 +114,10 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 
 .frame.narrow {
     --inspector: 220px;
+}
+
+.frame.figures {
+    --inspector: 324px;
 }
 
 .frame.folded {
@@ -116,6 +136,10 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
     grid-area: aside;
 }
 
+.notices {
+    grid-area: notices;
+}
+
 .listen {
     grid-area: listen;
 }
@@ -127,7 +151,7 @@ onUnmounted(() => window.removeEventListener('focus', refresh));
 }
 
 @media (max-width: 1180px) {
-    .frame:not(.folded, .narrow) {
+    .frame:not(.folded, .narrow, .figures) {
         --inspector: 268px;
     }
 }

@@ -17,7 +17,7 @@ afterEach(function (): void {
 /** What the page tells just now. */
 function told(): string
 {
-    return (string) test()->browser->script('return [...document.querySelectorAll(".el-notification")].map((notice) => notice.innerText).join("\n")');
+    return (string) test()->browser->script('return [...document.querySelectorAll("[data-notice]")].map((notice) => notice.innerText).join("\n")');
 }
 
 it('plays, measures and renders a channel called 808', function (): void {

@@ -103,6 +103,13 @@ export interface SessionSummary {
     updated_at: string;
 }
 
+/** A deleted session that can still be brought back. */
+export interface DiscardedSession {
+    id: number;
+    name: string;
+    until: string;
+}
+
 export interface Revision {
     id: number;
     parent: number | null;
@@ -418,7 +425,7 @@ export interface StorageContents {
     reserve: number;
     captured: number;
     keptRevisions: number;
-    sessions: { id: number; name: string; bytes: number; revisions: number; at: string }[];
+    sessions: { id: number; name: string; bytes: number; revisions: number; at: string; deleted: boolean }[];
     media: StoredMedia[];
     renders: { id: string; name: string; session: number; bytes: number; at: string }[];
 }

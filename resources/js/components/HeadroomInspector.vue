@@ -72,9 +72,11 @@ const percent = (share: number | undefined) =>
                     <tr>
                         <th class="unit">in %</th>
                         <th colspan="2" title="Signed part of this sample; all add up to it">peak</th>
-                        <th title="Share of the energy below 100 Hz, over the whole length">&lt;100</th>
-                        <th title="Share of the energy from 200 to 500 Hz, over the whole length">200+</th>
-                        <th title="Share of the energy above 500 Hz, over the whole length">&gt;500</th>
+                        <th title="Share of the energy below 100 Hz, over the whole length">below<br />100 Hz</th>
+                        <th title="Share of the energy from 200 to 500 Hz, over the whole length">
+                            200 to<br />500 Hz
+                        </th>
+                        <th title="Share of the energy above 500 Hz, over the whole length">above<br />500 Hz</th>
                         <th title="Share of all energy, over the whole length">all</th>
                     </tr>
                 </thead>
@@ -206,8 +208,11 @@ table {
 }
 
 th {
-    padding: 2px 0 2px 4px;
+    padding: 2px 0 2px 6px;
+    font-size: 12px;
     font-weight: 400;
+    line-height: 14px;
+    white-space: nowrap;
     color: var(--soft);
     text-align: right;
 }
@@ -223,10 +228,8 @@ td {
 
 td:first-child {
     padding: 0;
-    max-width: 80px;
-    overflow: hidden;
     text-align: left;
-    text-overflow: ellipsis;
+    overflow-wrap: anywhere;
     font-size: 13px;
 }
 
@@ -238,8 +241,8 @@ td:first-child {
 .name {
     display: block;
     width: 100%;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    line-height: 15px;
+    overflow-wrap: anywhere;
 }
 
 .name:hover {

@@ -2,17 +2,24 @@
 import { computed } from 'vue';
 import type { Insert } from '@/api/types';
 import { useCatalogue } from '@/stores/catalogue';
+import { useSession } from '@/stores/session';
 import RoleLamp from './RoleLamp.vue';
 
 /** Where dynamics, colour, movement, space and tone sit in a row: one mark an insert, in the order of the sound. */
 const props = defineProps<{ neighbours: Insert[]; insert: string }>();
 
 const catalogue = useCatalogue();
+const session = useSession();
 
 const marks = computed(() =>
     props.neighbours.map((one) => {
         const spec = one.type === 'processor' ? catalogue.byId[one.processor] : undefined;
-        return { id: one.id, role: spec?.category ?? 'Split', name: spec?.name ?? 'Split', on: one.on };
+        return {
+            id: one.id,
+            role: spec?.category ?? 'Split',
+            name: session.state?.inserts[one.id]?.label ?? spec?.name ?? 'Split',
+            on: one.on,
+        };
     }),
 );
 </script>
@@ -25,7 +32,7 @@ const marks = computed(() =>
             :class="{ here: mark.id === insert, off: !mark.on }"
             :title="`${mark.name}: ${mark.role.toLowerCase()}`"
         >
-            <RoleLamp :role="mark.role" :on="mark.on" />{{ mark.role }}
+            <RoleLamp :role="mark.role" :on="mark.on" />{{ mark.name }}
         </li>
     </ol>
 </template>

@@ -1,12 +1,25 @@
 <script setup lang="ts">
 import { ElMessageBox } from 'element-plus';
 import { ref } from 'vue';
+import { api } from '@/api/client';
+import type { DiscardedSession } from '@/api/types';
+import NewSession from '@/components/NewSession.vue';
 import StorageDialog from '@/components/StorageDialog.vue';
-import { tellRefusal } from '@/stores/notices';
+import { tell, tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 
+/** The sessions there are: open, make, copy, rename, delete and bring back, download and open with their files. */
 const session = useSession();
 const isStorageOpen = ref(false);
+const isNewOpen = ref(false);
+const discarded = ref<DiscardedSession[]>([]);
+
+async function look(isOpen: boolean): Promise<void> {
+    if (isOpen) {
+        await session.list().catch(tellRefusal);
+        discarded.value = await api.get<DiscardedSession[]>('sessions/discarded').catch(() => []);
+    }
+}
 
 async function ask(title: string, value: string): Promise<string | null> {
     try {
@@ -23,13 +36,6 @@ async function ask(title: string, value: string): Promise<string | null> {
     }
 }
 
-async function create(): Promise<void> {
-    const name = await ask('New session', '');
-    if (name) {
-        await session.create(name).catch(tellRefusal);
-    }
-}
-
 async function rename(): Promise<void> {
     const name = await ask('Rename', session.document?.name ?? '');
     if (name) {
@@ -37,14 +43,42 @@ async function rename(): Promise<void> {
         await session.list();
     }
 }
+
+async function copy(): Promise<void> {
+    const name = await ask('Copy', `${session.document?.name ?? ''} copy`);
+    if (name) {
+        await session.copy(name).catch(tellRefusal);
+    }
+}
+
+async function discard(): Promise<void> {
+    const name = session.document?.name ?? '';
+    try {
+        await session.discard();
+        tell(`${name} is deleted. For a day the menu of sessions brings it back.`);
+    } catch (error) {
+        tellRefusal(error);
+    }
+}
+
+function download(): void {
+    const link = document.createElement('a');
+    link.href = `/api/sessions/${session.state?.id}/bundle`;
+    link.download = '';
+    link.click();
+}
+
+async function restore(id: number): Promise<void> {
+    try {
+        await session.restore(id);
+    } catch (error) {
+        tellRefusal(error);
+    }
+}
 </script>
 
 <template>
-    <el-dropdown
-        trigger="click"
-        @command="(run: () => void) => run()"
-        @visible-change="(open: boolean) => open && session.list()"
-    >
+    <el-dropdown trigger="click" max-height="560px" @command="(run: () => void) => run()" @visible-change="look">
         <button class="plain name" aria-label="Sessions">
             {{ session.document?.name ?? '…' }} <span aria-hidden="true">▾</span>
         </button>
@@ -57,21 +91,33 @@ async function rename(): Promise<void> {
                     :command="() => session.open(entry.id)"
                     >{{ entry.name }}</el-dropdown-item
                 >
-                <el-dropdown-item divided :command="create">New session …</el-dropdown-item>
+                <el-dropdown-item divided :command="() => (isNewOpen = true)">New or open …</el-dropdown-item>
+                <el-dropdown-item :command="copy">Copy …</el-dropdown-item>
                 <el-dropdown-item :command="rename">Rename …</el-dropdown-item>
-                <el-dropdown-item :command="() => (isStorageOpen = true)">Storage …</el-dropdown-item>
+                <el-dropdown-item :command="download">Download with its files</el-dropdown-item>
+                <el-dropdown-item :command="discard">Delete</el-dropdown-item>
+                <el-dropdown-item
+                    v-for="(entry, index) in discarded"
+                    :key="`gone-${entry.id}`"
+                    :divided="index === 0"
+                    :command="() => restore(entry.id)"
+                    >Bring back {{ entry.name }}</el-dropdown-item
+                >
+                <el-dropdown-item divided :command="() => (isStorageOpen = true)">Storage …</el-dropdown-item>
             </el-dropdown-menu>
         </template>
     </el-dropdown>
+    <NewSession v-model="isNewOpen" />
     <StorageDialog v-model="isStorageOpen" />
 </template>
 
 <style scoped>
 .name {
-    max-width: 190px;
+    max-width: 240px;
+    max-height: 40px;
     overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    line-height: 18px;
+    overflow-wrap: anywhere;
     color: var(--ink);
 }
 </style>

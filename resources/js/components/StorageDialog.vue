@@ -83,7 +83,7 @@ async function removeSession(id: number, name: string, count: number): Promise<v
                 <table>
                     <tbody>
                         <StorageRow v-for="entry in contents.sessions" :key="entry.id" :bytes="entry.bytes">
-                            <template #name>{{ entry.name }}</template>
+                            <template #name>{{ entry.name }}{{ entry.deleted ? ', deleted' : '' }}</template>
                             {{ revisions(entry.revisions) }}, {{ day(entry.at) }}
                             <template #act>
                                 <button

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '@/api/client';
-import type { MediaState } from '@/api/types';
+import type { MediaState, SessionState } from '@/api/types';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
 
@@ -14,13 +14,18 @@ export const useImports = defineStore('imports', () => {
     const session = useSession();
     const running = ref<{ name: string; progress: number; step: string }[]>([]);
 
-    async function send(file: File, report: (progress: number) => void): Promise<string> {
-        const upload = await api.post<{ id: string }>('uploads', { name: file.name, bytes: file.size });
+    async function upload(file: File, report: (progress: number) => void): Promise<string> {
+        const { id } = await api.post<{ id: string }>('uploads', { name: file.name, bytes: file.size });
         for (let at = 0; at < file.size; ) {
-            at = await piece(upload.id, file, at);
+            at = await piece(id, file, at);
             report(at / file.size);
         }
-        const media = await api.post<{ id: string }>(`uploads/${upload.id}/finish`, {
+        return id;
+    }
+
+    async function send(file: File, report: (progress: number) => void): Promise<string> {
+        const id = await upload(file, report);
+        const media = await api.post<{ id: string }>(`uploads/${id}/finish`, {
             sampleRate: session.document?.sampleRate ?? 48000,
         });
         return media.id;
@@ -66,6 +71,21 @@ export const useImports = defineStore('imports', () => {
         return null;
     }
 
+    /** Opens a session that was downloaded with its files; it is shown once they can be heard. */
+    async function openBundle(file: File, report: (progress: number) => void): Promise<void> {
+        const id = await upload(file, report);
+        const opened = await api.post<{ session: SessionState; media: string[] }>(`uploads/${id}/open`);
+        session.show(opened.session);
+        for (const media of opened.media) {
+            const known = await prepared(media);
+            if (known.status === 'failed') {
+                tell(known.message ?? 'The file could not be read.', 'warning', known.name);
+            }
+        }
+        await session.refresh();
+        await session.list();
+    }
+
     async function bring(files: File[], channel: string | null = null): Promise<void> {
         for (const file of files) {
             const entry = { name: file.name, progress: 0, step: 'uploading' };
@@ -108,5 +128,5 @@ export const useImports = defineStore('imports', () => {
         }
     }
 
-    return { running, bring, keep };
+    return { running, bring, keep, openBundle };
 });

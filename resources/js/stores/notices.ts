@@ -1,17 +1,30 @@
-import { ElNotification } from 'element-plus';
+import { ref } from 'vue';
 import { Refused } from '@/api/client';
 
-/** Tells the person something; stays until closed where it asks for an action. */
-export function tell(message: string, kind: 'info' | 'warning' | 'error' = 'info', title = ''): void {
-    ElNotification({
-        title,
-        message,
-        type: kind,
-        position: 'bottom-left',
-        duration: kind === 'info' ? 4000 : 9000,
-        offset: 96,
-        customClass: 'notice',
-    });
+export interface Notice {
+    id: number;
+    message: string;
+    kind: 'info' | 'warning' | 'error';
+    title: string;
+}
+
+/** What the person is being told, the newest last; it stands above the listen bar and covers nothing. */
+export const notices = ref<Notice[]>([]);
+
+/** Of many at once the newest stay. */
+const MOST = 3;
+let told = 0;
+
+/** Tells the person something; what asks for an action stays longer. */
+export function tell(message: string, kind: Notice['kind'] = 'info', title = ''): void {
+    const id = ++told;
+    const others = notices.value.filter((other) => other.message !== message);
+    notices.value = [...others, { id, message, kind, title }].slice(-MOST);
+    window.setTimeout(() => dismiss(id), kind === 'info' ? 5000 : 10000);
+}
+
+export function dismiss(id: number): void {
+    notices.value = notices.value.filter((notice) => notice.id !== id);
 }
 
 export function tellRefusal(error: unknown): void {

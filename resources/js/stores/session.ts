@@ -142,15 +142,46 @@ export const useSession = defineStore('session', () => {
         all.value = await api.get<SessionSummary[]>('sessions');
     }
 
-    async function open(id: number): Promise<void> {
-        state.value = await api.get<SessionState>(`sessions/${id}`);
-        localStorage.setItem('hafen.session', String(id));
+    /** Shows a session; the address names it, so that a reload and another window stay where they are. */
+    function show(next: SessionState, isBack = false): void {
+        state.value = next;
+        localStorage.setItem('hafen.session', String(next.id));
+        const address = new URL(location.href);
+        const isThere = address.searchParams.get('session') === String(next.id);
+        address.searchParams.set('session', String(next.id));
+        if (!isThere && !isBack) {
+            history[address.href === location.href || !location.search ? 'replaceState' : 'pushState'](
+                null,
+                '',
+                address,
+            );
+        }
     }
 
-    async function create(name: string): Promise<void> {
-        state.value = await api.post<SessionState>('sessions', { name });
-        localStorage.setItem('hafen.session', String(state.value.id));
+    async function open(id: number, isBack = false): Promise<void> {
+        show(await api.get<SessionState>(`sessions/${id}`), isBack);
+    }
+
+    async function create(name: string, sampleRate = 48000): Promise<void> {
+        show(await api.post<SessionState>('sessions', { name, sampleRate }));
         await list();
+    }
+
+    async function copy(name: string): Promise<void> {
+        show(await api.post<SessionState>(`sessions/${state.value?.id}/copy`, { name }));
+        await list();
+    }
+
+    /** Deletes the open session, and opens the one changed last, or a new one. */
+    async function discard(): Promise<void> {
+        all.value = await api.post<SessionSummary[]>(`sessions/${state.value?.id}/discard`);
+        const next = all.value[0];
+        await (next ? open(next.id) : create('New session'));
+    }
+
+    async function restore(id: number): Promise<void> {
+        all.value = await api.post<SessionSummary[]>(`sessions/${id}/restore`);
+        await open(id);
     }
 
     async function refresh(): Promise<void> {
@@ -242,6 +273,10 @@ export const useSession = defineStore('session', () => {
         list,
         open,
         create,
+        copy,
+        discard,
+        restore,
+        show,
         refresh,
         edit,
         undo: () => walk('undo'),

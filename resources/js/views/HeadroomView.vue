@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import AllPathsDiagram from '@/components/AllPathsDiagram.vue';
 import LevelDiagram from '@/components/LevelDiagram.vue';
 import RemedyList from '@/components/RemedyList.vue';
 import { clock } from '@/format';
@@ -101,7 +102,8 @@ watch(
                 Measure
             </button>
         </header>
-        <LevelDiagram :channel="chosen" @choose="path = $event" />
+        <AllPathsDiagram v-if="chosen === ALL" @choose="path = $event" />
+        <LevelDiagram v-else :channel="chosen" />
         <RemedyList />
     </main>
 </template>
@@ -120,16 +122,15 @@ header {
     display: flex;
     align-items: center;
     gap: 14px;
+    flex-wrap: wrap;
+    gap: 2px 14px;
     padding: 10px 16px 0;
-    white-space: nowrap;
 }
 
 h1 {
     margin: 0;
-    overflow: hidden;
     font-size: 15px;
     font-weight: 600;
-    text-overflow: ellipsis;
 }
 
 select {
@@ -137,10 +138,5 @@ select {
     border: 1px solid var(--contour);
     border-radius: 4px;
     background: var(--sheet);
-}
-
-.hint {
-    overflow: hidden;
-    text-overflow: ellipsis;
 }
 </style>

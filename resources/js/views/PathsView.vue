@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
+import { filesOf } from '@/droppedFiles';
 import { useImports } from '@/stores/imports';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -35,9 +36,9 @@ const sections = computed(() =>
 const order = computed(() => sections.value.flatMap((section) => section.channels.map((channel) => channel.id)));
 const hidden = computed(() => session.channels.filter((channel) => channel.hidden));
 
-function dropFiles(event: DragEvent): void {
+async function dropFiles(event: DragEvent): Promise<void> {
     isOver.value = false;
-    void imports.bring([...(event.dataTransfer?.files ?? [])]);
+    await imports.bring((await filesOf(event.dataTransfer)).files);
 }
 
 function pick(): void {
