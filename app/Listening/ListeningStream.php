@@ -13,6 +13,7 @@ use Generator;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Edit\SetInsertOn;
 use Hafen\Edit\SetParameters;
 use Hafen\Edit\SetRow;
@@ -342,7 +343,7 @@ final class ListeningStream
         if (isset($compare['insert'], $compare['parameters'])) {
             // The same insert with another setting.
             $insert = $session->locate($compare['insert'])?->insert;
-            $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw EditRefused::noSuchInsert($compare['insert']);
+            $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw NoSuchInsert::withId($compare['insert']);
 
             return (new SetParameters($compare['insert'], $this->sessions->parameters(new JsonNode((object) $compare['parameters']), $processor)))->apply($session);
         }

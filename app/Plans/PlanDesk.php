@@ -12,6 +12,7 @@ use App\Surveys\SurveyDesk;
 use App\Work\Claim;
 use Hafen\Edit\EditCodec;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Edit\Several;
 use Hafen\Headroom\Prediction;
 use Hafen\Headroom\Situation;
@@ -65,7 +66,7 @@ final readonly class PlanDesk
     {
         $prediction = RemedyPlan::query()->find($plan)?->prediction;
         if ($prediction === null) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         /** @var list<array<string, mixed>> $edits */
         $edits = $prediction['edits'];

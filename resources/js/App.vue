@@ -117,7 +117,7 @@ useEventListener(window, 'popstate', goBack);
 }
 
 .frame.figures {
-    --inspector: 324px;
+    --inspector: 336px;
 }
 
 .frame.folded {

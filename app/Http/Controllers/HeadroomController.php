@@ -42,6 +42,7 @@ final readonly class HeadroomController
                 'channel' => $stage->channel,
                 'tap' => $stage->tap,
                 'label' => $stage->label,
+                'short' => $stage->shortName,
                 'offset' => $stage->offset,
                 'levelDependent' => $stage->levelDependent,
                 'fixed' => $stage->isFixed,

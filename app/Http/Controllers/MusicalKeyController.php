@@ -9,7 +9,7 @@ use App\Media\MediaLibrary;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
 use Hafen\Audio\Samples;
-use Hafen\Edit\EditRefused;
+use Hafen\Edit\Refusals\NoSuchChannel;
 use Hafen\Engine\ClipPlayer;
 use Hafen\Metering\MusicalKey;
 use Hafen\Session\ClipSource;
@@ -28,7 +28,7 @@ final readonly class MusicalKeyController
     public function show(StoredSession $session, string $channel): JsonResponse
     {
         $document = $this->book->open($session);
-        $found = $document->channel($channel) ?? throw EditRefused::noSuchChannel($channel);
+        $found = $document->channel($channel) ?? throw NoSuchChannel::withId($channel);
         if (! $found->source instanceof ClipSource || $found->source->clips === []) {
             return new JsonResponse(['key' => null]);
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoBandAbove;
+use Hafen\Edit\Refusals\TooManyBranches;
 use Hafen\Session\Branch;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Session;
@@ -21,14 +23,14 @@ final readonly class AddBranch implements Edit
         [$location, $split] = Branches::split($session, $this->split);
         $count = count($split->branches);
         if ($count >= $split->by->most()) {
-            throw EditRefused::noMoreBranches($split->by->most());
+            throw TooManyBranches::thanMost($split->by->most());
         }
         $crossovers = $split->crossovers;
         if ($split->by === SplitBy::Frequency) {
             $highest = $crossovers[$count - 2];
             $next = min(20000.0, $highest * 2);
             if ($next <= $highest) {
-                throw EditRefused::noBandAbove($highest);
+                throw NoBandAbove::frequency($highest);
             }
             $crossovers[] = $next;
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\FreshIds;
@@ -35,7 +36,7 @@ final readonly class AddInsert implements Edit
     public function apply(Session $session): Session
     {
         if ($this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $ids = FreshIds::of($session);
         foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
+use Hafen\Edit\Refusals\SendsAlready;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
@@ -30,14 +32,14 @@ final readonly class AddSend implements Edit
     {
         $target = Channels::find($session, $this->to);
         if ($this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $ids = FreshIds::of($session);
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
             RoutingRules::canSend($channel, $target);
             if ($channel->sendTo($target->id) !== null) {
-                throw EditRefused::sendsAlready($channel->name, $target->name);
+                throw SendsAlready::between($channel->name, $target->name);
             }
             $send = new Send($ids->send(), $target->id, $this->gain === null ? $target->kind->usualGain() : $this->gain[0], $this->tap ?? $target->kind->usualTap(), true, $this->pan);
             $session = $session->withChannel($channel->withSend($send));

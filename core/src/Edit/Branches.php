@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchBranch;
+use Hafen\Edit\Refusals\NotASplit;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Branch;
 use Hafen\Session\BranchLocation;
 use Hafen\Session\Insert;
@@ -16,7 +19,7 @@ final class Branches
 {
     public static function find(Session $session, string $id): BranchLocation
     {
-        return $session->branch($id) ?? throw EditRefused::noSuchBranch($id);
+        return $session->branch($id) ?? throw NoSuchBranch::withId($id);
     }
 
     /** @return array{InsertLocation, Split} */
@@ -24,7 +27,7 @@ final class Branches
     {
         $location = Channels::insert($session, $id);
 
-        return $location->insert instanceof Split ? [$location, $location->insert] : throw EditRefused::notASplit($id);
+        return $location->insert instanceof Split ? [$location, $location->insert] : throw NotASplit::withId($id);
     }
 
     /**
@@ -34,7 +37,7 @@ final class Branches
     public static function each(Session $session, array $ids, callable $change): Session
     {
         if ($ids === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($ids as $id) {
             $location = self::find($session, $id);

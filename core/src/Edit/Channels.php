@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchChannel;
+use Hafen\Edit\Refusals\NoSuchInsert;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Channel;
 use Hafen\Session\InsertLocation;
 use Hafen\Session\Session;
@@ -13,12 +16,12 @@ final class Channels
 {
     public static function find(Session $session, string $id): Channel
     {
-        return $session->channel($id) ?? throw EditRefused::noSuchChannel($id);
+        return $session->channel($id) ?? throw NoSuchChannel::withId($id);
     }
 
     public static function insert(Session $session, string $id): InsertLocation
     {
-        return $session->locate($id) ?? throw EditRefused::noSuchInsert($id);
+        return $session->locate($id) ?? throw NoSuchInsert::withId($id);
     }
 
     /**
@@ -30,7 +33,7 @@ final class Channels
     public static function each(Session $session, array $ids, callable $change): Session
     {
         if ($ids === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($ids as $id) {
             self::find($session, $id);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
@@ -27,7 +28,7 @@ final readonly class CopyInserts implements Edit
     public function apply(Session $session): Session
     {
         if ($this->inserts === [] || $this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $copied = array_map(static fn (string $id) => Channels::insert($session, $id)->insert, $this->inserts);
         $ids = FreshIds::of($session);

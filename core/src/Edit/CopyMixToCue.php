@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NotACue;
 use Hafen\Routing\Routes;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
@@ -29,7 +30,7 @@ final readonly class CopyMixToCue implements Edit
     {
         $cue = Channels::find($session, $this->cue);
         if ($cue->kind !== ChannelKind::Cue) {
-            throw EditRefused::notACue($cue->name, $cue->kind->word());
+            throw NotACue::named($cue->name, $cue->kind->word());
         }
         $ids = FreshIds::of($session);
         foreach ($session->channels as $channel) {

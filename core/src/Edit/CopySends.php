@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
@@ -22,7 +23,7 @@ final readonly class CopySends implements Edit
     public function apply(Session $session): Session
     {
         if ($this->sends === [] || $this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $ids = FreshIds::of($session);
         $copied = array_map(static fn (string $id): Send => SendEdits::find($session, $id)->send, $this->sends);

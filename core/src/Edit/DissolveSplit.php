@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchBranch;
+use Hafen\Edit\Refusals\RowIsFull;
 use Hafen\Session\Session;
 
 /** Puts the inserts of one branch in the place of the whole split. */
@@ -20,13 +22,13 @@ final readonly class DissolveSplit implements Edit
         foreach ($split->branches as $branch) {
             if ($branch->id === $this->keep) {
                 if (count($location->neighbours) - 1 + count($branch->inserts) > Rows::MOST) {
-                    throw EditRefused::rowFull($location->channel->name, Rows::MOST);
+                    throw RowIsFull::of($location->channel->name, Rows::MOST);
                 }
 
                 return $session->withInsert($location, ...$branch->inserts);
             }
         }
-        throw EditRefused::noSuchBranch($this->keep);
+        throw NoSuchBranch::withId($this->keep);
     }
 
     public function label(Session $before): string

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
@@ -242,7 +243,7 @@ final readonly class EditCodec
     {
         $found = Channels::insert($session, $insert)->insert;
 
-        return $found instanceof ProcessorInsert ? $this->processors->spec($found->processor) : throw EditRefused::noSuchInsert($insert);
+        return $found instanceof ProcessorInsert ? $this->processors->spec($found->processor) : throw NoSuchInsert::withId($insert);
     }
 
     private static function branch(JsonNode $node): ?string

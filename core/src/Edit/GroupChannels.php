@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\CannotBeGrouped;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\BusSource;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
@@ -24,13 +26,13 @@ final readonly class GroupChannels implements Edit
     public function apply(Session $session): Session
     {
         if ($this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $outputs = [];
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
             if ($channel->kind->endsAtInterface()) {
-                throw EditRefused::cannotBeGrouped($channel->name, $channel->kind->word());
+                throw CannotBeGrouped::of($channel->name, $channel->kind->word());
             }
             if (! in_array($channel->output, $this->channels, true)) {
                 $outputs[$id] = $channel->output;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Refusals\NothingAddsUp;
 use Hafen\Routing\BranchSum;
 use Hafen\Session\Branch;
 use Hafen\Session\Session;
@@ -47,6 +48,6 @@ final readonly class KeepLevel implements Edit
 
     private static function rise(Split $split): float
     {
-        return BranchSum::of($split)->rise ?? throw EditRefused::nothingAddsUp();
+        return BranchSum::of($split)->rise ?? throw NothingAddsUp::here();
     }
 }

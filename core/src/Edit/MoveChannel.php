@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\MainStays;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Session;
@@ -19,7 +20,7 @@ final readonly class MoveChannel implements Edit
     {
         $moved = Channels::find($session, $this->channel);
         if ($moved->kind === ChannelKind::Main) {
-            throw EditRefused::mainStays($moved->name);
+            throw MainStays::named($moved->name);
         }
         $others = array_values(array_filter($session->channels, fn (Channel $channel): bool => $channel->id !== $this->channel));
         $tracks = count(array_filter($others, static fn (Channel $channel): bool => $channel->kind !== ChannelKind::Main));

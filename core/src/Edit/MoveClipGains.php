@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Refusals\OnlyTracksCarryClips;
 use Hafen\Session\Channel;
 use Hafen\Session\Clip;
 use Hafen\Session\ClipSource;
@@ -28,7 +29,7 @@ final readonly class MoveClipGains implements Edit
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
             if (! $channel->source instanceof ClipSource) {
-                throw EditRefused::onlyTracksCarryClips($channel->name);
+                throw OnlyTracksCarryClips::not($channel->name);
             }
             array_push($gains, ...array_map(static fn (Clip $clip): ?float => $clip->gain, $channel->source->clips));
         }

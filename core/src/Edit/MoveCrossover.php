@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoCrossovers;
 use Hafen\Session\Session;
 use Hafen\Session\SplitBy;
 
@@ -22,7 +23,7 @@ final readonly class MoveCrossover implements Edit
     {
         [$location, $split] = Branches::split($session, $this->split);
         if ($split->by !== SplitBy::Frequency || ! isset($split->crossovers[$this->index])) {
-            throw EditRefused::noCrossovers();
+            throw NoCrossovers::here();
         }
         $crossovers = $split->crossovers;
         $low = ($crossovers[$this->index - 1] ?? 0.0) * self::LEAST_RATIO;

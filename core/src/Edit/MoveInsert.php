@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\SplitIntoItself;
 use Hafen\Session\Insert;
 use Hafen\Session\Row;
 use Hafen\Session\Session;
@@ -32,7 +33,7 @@ final readonly class MoveInsert implements Edit
             --$at;
         }
         if ($this->branch !== null && self::holds($location->insert, $this->branch)) {
-            throw EditRefused::intoItself();
+            throw SplitIntoItself::always();
         }
 
         return Rows::put(Rows::take($session, $this->insert), new InsertPosition($this->channel, $this->row, $at, $this->branch), [$location->insert]);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\TooManyChannels;
 use Hafen\Session\Channel;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Session;
@@ -18,7 +19,7 @@ final class NewChannels
     public static function put(Session $session, Channel $channel): Session
     {
         if (count($session->channels) >= self::MOST) {
-            throw EditRefused::tooManyChannels(self::MOST);
+            throw TooManyChannels::thanMost(self::MOST);
         }
         $at = 0;
         foreach ($session->channels as $index => $other) {

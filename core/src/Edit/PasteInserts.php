@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Insert;
 use Hafen\Session\Session;
@@ -19,7 +20,7 @@ final readonly class PasteInserts implements Edit
     public function apply(Session $session): Session
     {
         if ($this->inserts === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
 
         return Rows::put($session, $this->position, array_map(FreshIds::of($session)->copyOf(...), $this->inserts));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -15,7 +16,7 @@ final class ProcessorInserts
     {
         $location = Channels::insert($session, $id);
         if (! $location->insert instanceof ProcessorInsert) {
-            throw EditRefused::noSuchInsert($id);
+            throw NoSuchInsert::withId($id);
         }
 
         return $session->withInsert($location, $change($location->insert));

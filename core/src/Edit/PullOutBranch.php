@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\CannotPullOut;
+use Hafen\Edit\Refusals\RowIsFull;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Branch;
 use Hafen\Session\BranchLocation;
@@ -45,7 +47,7 @@ final readonly class PullOutBranch implements Edit
         $rest = $channel->withRow($location->row, Inserts::replace($row, $split->id, self::rest($split, $location->branch)));
         foreach ([$rest, $track] as $changed) {
             if (count($changed->row($location->row)) > Rows::MOST) {
-                throw EditRefused::rowFull($changed->name, Rows::MOST);
+                throw RowIsFull::of($changed->name, Rows::MOST);
             }
         }
 
@@ -72,28 +74,28 @@ final readonly class PullOutBranch implements Edit
         $channel = $location->channel;
         $row = $channel->row($location->row);
         if ($channel->kind->endsAtInterface()) {
-            throw EditRefused::cannotPullOut("{$channel->name} ends at the interface, where nothing could join it again.");
+            throw CannotPullOut::because("{$channel->name} ends at the interface, where nothing could join it again.");
         }
         if (! $channel->insertsOn || ! $location->split->on) {
-            throw EditRefused::cannotPullOut('The split is bypassed. Switch it on first.');
+            throw CannotPullOut::because('The split is bypassed. Switch it on first.');
         }
         if (count($location->split->branches) === 1) {
-            throw EditRefused::cannotPullOut("{$location->branch->name} is the only branch.");
+            throw CannotPullOut::because("{$location->branch->name} is the only branch.");
         }
         $index = array_search($location->split, $row, true);
         if ($index === false) {
-            throw EditRefused::cannotPullOut('Its split stands in a branch of another. Dissolve the outer one first.');
+            throw CannotPullOut::because('Its split stands in a branch of another. Dissolve the outer one first.');
         }
         $after = [...array_slice($row, $index + 1), ...($location->row === Row::Inserts ? $channel->postInserts : [])];
         foreach (Inserts::all($after) as $insert) {
             if ($insert instanceof ProcessorInsert && $insert->on && $this->processors->spec($insert->processor)->levelDependent) {
                 $name = $this->processors->spec($insert->processor)->name;
-                throw EditRefused::cannotPullOut("{$name} comes after the split and reacts to the sum of its branches. Move it into the branches, or bypass it.");
+                throw CannotPullOut::because("{$name} comes after the split and reacts to the sum of its branches. Move it into the branches, or bypass it.");
             }
         }
         foreach ($session->channels as $other) {
             if ($other->source instanceof TapSource && $other->source->channel === $channel->id && self::isAfter($other->source->tap, $location->row)) {
-                throw EditRefused::cannotPullOut("{$other->name} takes its sound from {$channel->name} after the split and would lose the branch.");
+                throw CannotPullOut::because("{$other->name} takes its sound from {$channel->name} after the split and would lose the branch.");
             }
         }
     }

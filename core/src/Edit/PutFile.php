@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\OnlyTracksCarryClips;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
 
@@ -18,7 +19,7 @@ final readonly class PutFile implements Edit
     {
         $channel = Channels::find($session, $this->channel);
         if (! $channel->source instanceof ClipSource) {
-            throw EditRefused::onlyTracksCarryClips($channel->name);
+            throw OnlyTracksCarryClips::not($channel->name);
         }
         $clip = $this->file->clip();
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
@@ -19,7 +20,7 @@ final readonly class PutSends implements Edit
     public function apply(Session $session): Session
     {
         if ($this->positions === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $ids = FreshIds::of($session);
         foreach ($this->positions as $position) {

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\AtItsLimit;
+use Hafen\Edit\Refusals\NothingSelected;
+
 /**
  * How far several gains can move together: as far as asked, but none beyond its range, so that their relation stays. A gain that is
  * beyond it already can come back, and goes no further out.
@@ -19,7 +22,7 @@ final class RelativeMove
     public static function of(float $by, array $gains, float $lowest, float $highest, string $what): float
     {
         if ($gains === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $possible = $by;
         foreach ($gains as $gain) {
@@ -28,7 +31,7 @@ final class RelativeMove
             }
         }
         if (abs($possible) < 0.001 && abs($by) >= 0.001) {
-            throw EditRefused::noSpaceToMove($what, $by > 0 ? "+{$highest} dB" : "{$lowest} dB");
+            throw AtItsLimit::of($what, $by > 0 ? "+{$highest} dB" : "{$lowest} dB");
         }
 
         return $possible;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\TooFewBranches;
 use Hafen\Session\Branch;
 use Hafen\Session\Session;
 use Hafen\Session\SplitBy;
@@ -21,7 +22,7 @@ final readonly class RemoveBranch implements Edit
         [$location, $split] = Branches::split($session, $found->split->id);
         $branches = array_values(array_filter($split->branches, fn (Branch $branch): bool => $branch->id !== $this->branch));
         if (count($branches) < $split->by->fewest() || $branches === []) {
-            throw EditRefused::noFewerBranches($split->by->fewest());
+            throw TooFewBranches::thanFewest($split->by->fewest());
         }
         $crossovers = $split->crossovers;
         if ($split->by === SplitBy::Frequency) {

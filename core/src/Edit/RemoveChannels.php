@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\FeedsAnother;
+use Hafen\Edit\Refusals\MainStays;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
@@ -23,12 +26,12 @@ final readonly class RemoveChannels implements Edit
     public function apply(Session $session): Session
     {
         if ($this->channels === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($this->channels as $id) {
             $channel = Channels::find($session, $id);
             if ($channel->kind === ChannelKind::Main) {
-                throw EditRefused::mainStays($channel->name);
+                throw MainStays::named($channel->name);
             }
         }
 
@@ -38,7 +41,7 @@ final readonly class RemoveChannels implements Edit
                 continue;
             }
             if ($channel->source instanceof TapSource && in_array($channel->source->channel, $this->channels, true)) {
-                throw EditRefused::feeds(Channels::find($session, $channel->source->channel)->name, $channel->name);
+                throw FeedsAnother::from(Channels::find($session, $channel->source->channel)->name, $channel->name);
             }
             $output = $channel->output;
             while (in_array($output, $this->channels, true)) {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Session;
 
 /** Takes inserts out of their rows, splits with all that is in them. */
@@ -17,7 +18,7 @@ final readonly class RemoveInserts implements Edit
     public function apply(Session $session): Session
     {
         if ($this->inserts === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($this->inserts as $id) {
             Channels::insert($session, $id);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Send;
 use Hafen\Session\Session;
 
@@ -18,7 +19,7 @@ final readonly class RemoveSends implements Edit
     public function apply(Session $session): Session
     {
         if ($this->sends === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($this->sends as $id) {
             $channel = SendEdits::find($session, $id)->channel;

@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\ClosesLoop;
+use Hafen\Edit\Refusals\CueSendsNowhere;
+use Hafen\Edit\Refusals\NeedsInterfacePair;
+use Hafen\Edit\Refusals\NotToInterface;
+use Hafen\Edit\Refusals\PairIsTaken;
+use Hafen\Edit\Refusals\TakesNoOutputs;
+use Hafen\Edit\Refusals\TakesNoSends;
 use Hafen\Routing\LoopClosed;
 use Hafen\Routing\Routes;
 use Hafen\Session\AudioInterface;
@@ -17,10 +24,10 @@ final class RoutingRules
     public static function canSend(Channel $from, Channel $to): void
     {
         if (! $from->kind->canSend()) {
-            throw EditRefused::cueEnds($from->name);
+            throw CueSendsNowhere::named($from->name);
         }
         if (! $to->kind->takesSends()) {
-            throw EditRefused::takesNoSends($to->name, $to->kind->word());
+            throw TakesNoSends::of($to->name, $to->kind->word());
         }
     }
 
@@ -32,22 +39,22 @@ final class RoutingRules
         }
         if ($from->kind->endsAtInterface()) {
             if (! in_array($output, AudioInterface::pairs(), true)) {
-                throw EditRefused::needsPair($from->name, $output, AudioInterface::pairs());
+                throw NeedsInterfacePair::of($from->name, $output, AudioInterface::pairs());
             }
             foreach ($session->channels as $other) {
                 if ($other->id !== $from->id && $other->output === $output) {
-                    throw EditRefused::pairTaken($output, $other->name);
+                    throw PairIsTaken::by($output, $other->name);
                 }
             }
 
             return;
         }
         if (AudioInterface::isPair($output)) {
-            throw EditRefused::notToInterface($from->name);
+            throw NotToInterface::from($from->name);
         }
         $to = Channels::find($session, $output);
         if (! $to->kind->takesOutputs()) {
-            throw EditRefused::takesNoOutputs($to->name, $to->kind->word());
+            throw TakesNoOutputs::of($to->name, $to->kind->word());
         }
     }
 
@@ -60,7 +67,7 @@ final class RoutingRules
     {
         $loop = Routes::of($session)->loop();
         if ($loop !== null && $loop !== []) {
-            throw EditRefused::closesLoop(LoopClosed::text($session, $loop));
+            throw ClosesLoop::through(LoopClosed::text($session, $loop));
         }
 
         return $session;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\RowIsFull;
+use Hafen\Edit\Refusals\SplitsTooDeep;
 use Hafen\Session\Branch;
 use Hafen\Session\Channel;
 use Hafen\Session\Insert;
@@ -27,7 +29,7 @@ final class Rows
         $channel = Channels::find($session, $position->channel);
         $into = static function (array $row) use ($channel, $position, $inserts): array {
             if (count($row) + count($inserts) > self::MOST) {
-                throw EditRefused::rowFull($channel->name, self::MOST);
+                throw RowIsFull::of($channel->name, self::MOST);
             }
             array_splice($row, max(0, min($position->at ?? count($row), count($row))), 0, $inserts);
 
@@ -58,7 +60,7 @@ final class Rows
     private static function refuseTooDeep(Channel $channel): void
     {
         if (max(self::depth($channel->inserts), self::depth($channel->postInserts)) > RowCodec::DEEPEST) {
-            throw EditRefused::tooDeep(RowCodec::DEEPEST);
+            throw SplitsTooDeep::thanMost(RowCodec::DEEPEST);
         }
     }
 

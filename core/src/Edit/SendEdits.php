@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoSuchSend;
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Channel;
 use Hafen\Session\Send;
 use Hafen\Session\SendLocation;
@@ -14,7 +16,7 @@ final class SendEdits
 {
     public static function find(Session $session, string $id): SendLocation
     {
-        return $session->send($id) ?? throw EditRefused::noSuchSend($id);
+        return $session->send($id) ?? throw NoSuchSend::withId($id);
     }
 
     /**
@@ -24,7 +26,7 @@ final class SendEdits
     public static function each(Session $session, array $ids, callable $change): Session
     {
         if ($ids === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $changed = [];
         foreach (self::locations($session, $ids) as $location) {
@@ -51,7 +53,7 @@ final class SendEdits
             }
         }
 
-        return array_map(static fn (string $id): SendLocation => $locations[$id] ?? throw EditRefused::noSuchSend($id), $ids);
+        return array_map(static fn (string $id): SendLocation => $locations[$id] ?? throw NoSuchSend::withId($id), $ids);
     }
 
     /**

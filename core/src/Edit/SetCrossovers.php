@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NoCrossovers;
 use Hafen\Session\Session;
 use Hafen\Session\SplitBy;
 
@@ -19,7 +20,7 @@ final readonly class SetCrossovers implements Edit
     {
         [$location, $split] = Branches::split($session, $this->split);
         if ($split->by !== SplitBy::Frequency) {
-            throw EditRefused::noCrossovers();
+            throw NoCrossovers::here();
         }
 
         return $session->withInsert($location, $split->withCrossovers($this->crossovers));

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Refusals\FaderIsAutomated;
 use Hafen\Session\Channel;
 use Hafen\Session\Session;
 
@@ -29,7 +30,7 @@ final readonly class SetFader implements Edit
             return $channel->withFader($this->gain);
         }
         if ($this->gain === null) {
-            throw EditRefused::followsLane($channel->name);
+            throw FaderIsAutomated::of($channel->name);
         }
 
         if ($channel->fader === null) {

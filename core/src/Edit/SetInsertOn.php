@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Session;
 
 /** Switches inserts in or bypasses them. */
@@ -17,7 +18,7 @@ final readonly class SetInsertOn implements Edit
     public function apply(Session $session): Session
     {
         if ($this->inserts === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         foreach ($this->inserts as $id) {
             $location = Channels::insert($session, $id);

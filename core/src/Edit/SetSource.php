@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\CarriesClips;
+use Hafen\Edit\Refusals\OnlyTracksCarryClips;
 use Hafen\Session\ChannelKind;
 use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
@@ -21,10 +23,10 @@ final readonly class SetSource implements Edit
     {
         $channel = Channels::find($session, $this->channel);
         if ($channel->kind !== ChannelKind::Track) {
-            throw EditRefused::onlyTracksCarryClips($channel->name);
+            throw OnlyTracksCarryClips::not($channel->name);
         }
         if ($channel->source instanceof ClipSource && $channel->source->clips !== []) {
-            throw EditRefused::carriesClips($channel->name);
+            throw CarriesClips::named($channel->name);
         }
         if ($this->source instanceof TapSource) {
             Channels::find($session, $this->source->channel);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\SplitIntoItself;
 use Hafen\Session\Insert;
 use Hafen\Session\ProcessorInsert;
 use Hafen\Session\Session;
@@ -23,7 +24,7 @@ final readonly class SwapInserts implements Edit
             return $session;
         }
         if (self::holds($one->insert, $two->insert) || self::holds($two->insert, $one->insert)) {
-            throw EditRefused::intoItself();
+            throw SplitIntoItself::always();
         }
         // A stand-in keeps the first place while the second is filled: an id is in a session once.
         $standIn = new ProcessorInsert('swapped', 'gain');

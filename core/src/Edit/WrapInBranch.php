@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
+use Hafen\Edit\Refusals\NothingSelected;
+use Hafen\Edit\Refusals\NotNeighbours;
 use Hafen\Session\Branch;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Insert;
@@ -21,7 +23,7 @@ final readonly class WrapInBranch implements Edit
     public function apply(Session $session): Session
     {
         if ($this->inserts === []) {
-            throw EditRefused::nothingSelected();
+            throw NothingSelected::atAll();
         }
         $first = Channels::insert($session, $this->inserts[0]);
         $picked = array_values(array_filter(
@@ -30,7 +32,7 @@ final readonly class WrapInBranch implements Edit
         ));
         $from = (int) array_search($picked[0], $first->neighbours, true);
         if (count($picked) < count(array_unique($this->inserts)) || array_slice($first->neighbours, $from, count($picked)) !== $picked) {
-            throw EditRefused::notNeighbours();
+            throw NotNeighbours::inRow();
         }
         $ids = FreshIds::of($session);
         $split = new Split($ids->split(), [

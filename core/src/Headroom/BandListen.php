@@ -6,6 +6,7 @@ namespace Hafen\Headroom;
 
 use Hafen\Edit\AddInsert;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\ProcessorInsert;
@@ -33,11 +34,11 @@ final readonly class BandListen
         $location = $session->locate($this->insert);
         $insert = $location?->insert;
         if ($location === null || ! $insert instanceof ProcessorInsert) {
-            throw EditRefused::noSuchInsert($this->insert);
+            throw NoSuchInsert::withId($this->insert);
         }
         $spec = $processors->spec($insert->processor);
         $band = EqBand::of($spec, ParameterValues::of($spec, $insert->parameters), $this->band)
-            ?? throw EditRefused::noSuchInsert("{$this->insert}/{$this->band}");
+            ?? throw NoSuchInsert::withId("{$this->insert}/{$this->band}");
         $resonance = 100.0 * log(1.0 / $band->q / M_SQRT2) / log(0.05 / M_SQRT2);
 
         return (new AddInsert([$location->channel->id], $processors->spec('sweep-filter'), $location->row, $location->index + 1, [

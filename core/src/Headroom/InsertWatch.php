@@ -6,6 +6,7 @@ namespace Hafen\Headroom;
 
 use Hafen\Audio\Block;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Engine\Tap;
 use Hafen\Metering\BandRange;
 use Hafen\Metering\BandRanges;
@@ -65,7 +66,7 @@ final class InsertWatch
     /** @return array{Tap, Tap} before and behind the insert */
     public function taps(): array
     {
-        $channel = $this->session->locate($this->insert)->channel->id ?? throw EditRefused::noSuchInsert($this->insert);
+        $channel = $this->session->locate($this->insert)->channel->id ?? throw NoSuchInsert::withId($this->insert);
 
         return [new Tap($channel, Tap::beforeStage($this->insert)), Tap::afterInsert($channel, $this->insert)];
     }
@@ -75,7 +76,7 @@ final class InsertWatch
     {
         $was = $this->session;
         $this->session = $session;
-        $location = $session->locate($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
+        $location = $session->locate($this->insert) ?? throw NoSuchInsert::withId($this->insert);
         $old = $was->locate($this->insert);
         $comesInAlike = $old !== null && $this->heard($session->withInsert($location, $old->insert)) === $this->heard($was);
         if (! $comesInAlike) {
@@ -133,7 +134,7 @@ final class InsertWatch
     /** A key of all that can be heard in the row the insert stands in, and of what feeds it. */
     private function heard(Session $session): string
     {
-        $location = $session->locate($this->insert) ?? throw EditRefused::noSuchInsert($this->insert);
+        $location = $session->locate($this->insert) ?? throw NoSuchInsert::withId($this->insert);
 
         return SurveyMap::of($session, $this->processors)
             ->part($location->channel->id, $location->row === Row::Inserts ? Section::UpToFader : Section::FromFader)->hash;
@@ -149,7 +150,7 @@ final class InsertWatch
     {
         $insert = $this->session->locate($this->insert)?->insert;
         if (! $insert instanceof ProcessorInsert) {
-            throw EditRefused::noSuchInsert($this->insert);
+            throw NoSuchInsert::withId($this->insert);
         }
         $spec = $this->processors->spec($insert->processor);
         $rate = $this->session->sampleRate;

@@ -11,6 +11,7 @@ final readonly class Stage
      * @param  string  $tap  "channel:stage", whose level it is
      * @param  float  $offset  dB to add to the level of the tap
      * @param  bool  $levelDependent  does otherwise when it is fed otherwise
+     * @param  string  $shortName  of an effect, where there is no room for its label
      * @param  bool  $isFixed  holds nothing above 0 dBFS: what comes in or goes out as whole numbers
      */
     public function __construct(
@@ -20,6 +21,7 @@ final readonly class Stage
         public float $offset = 0.0,
         public bool $levelDependent = false,
         public bool $isFixed = false,
+        public string $shortName = '',
     ) {
     }
 }

@@ -68,6 +68,7 @@ final class StagesOfPath
             $channel->id,
             "{$channel->id}:insert:{$insert->id()}",
             $isProcessor ? $processors->label($insert->processor, $insert->parameters) : 'Split',
+            shortName: $isProcessor ? $processors->chip($insert->processor, $insert->parameters)->name : '',
             levelDependent: $isProcessor && $insert->on && $processors->spec($insert->processor)->levelDependent,
         );
     }

@@ -257,6 +257,8 @@ export interface Stage {
     channel: string;
     tap: string;
     label: string;
+    /** Of an effect: its short name. */
+    short: string;
     /** dB to add to the level of the tap. */
     offset: number;
     levelDependent: boolean;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import type { Stage } from '@/api/types';
 import { HEIGHT, LEFT, useLevelScale, useStations, type Station } from '@/composables/useLevelScale';
 import { decibels } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
@@ -55,10 +56,9 @@ const detail = computed(() => {
 /** Whether the figure above a station would lie on the line of full scale. */
 const isUnderCeiling = (one: Station) => one.peak !== null && one.peak < 0 && one.peak > -5.5;
 const isCrowded = computed(() => step.value < 86);
-const short = (text: string) => {
-    const most = Math.max(6, Math.floor((isCrowded.value ? 2 : 1) * (step.value / 7.2)) - 1);
-    return text.length > most ? `${text.slice(0, most - 1)}…` : text;
-};
+/** The label of a stage, or of an effect its short name where that is too long. */
+const labelOf = (stage: Stage) =>
+    stage.label.length * 7.2 > (isCrowded.value ? 2 : 1) * step.value - 6 && stage.short ? stage.short : stage.label;
 
 function listenAt(station: Station): void {
     listening.listenAt(station.stage.tap);
@@ -134,7 +134,7 @@ function listenAt(station: Station): void {
                     {{ decibels(one.peak, true) }}
                 </text>
                 <text class="label" :x="one.at" :y="HEIGHT - 40 + (isCrowded && index % 2 === 1 ? 15 : 0)">
-                    {{ short(one.stage.label) }}
+                    {{ labelOf(one.stage) }}
                 </text>
                 <text v-if="one.gain !== null" class="figure gain" :x="one.at" :y="HEIGHT - 7" data-gain>
                     {{ decibels(one.gain, true) }}
