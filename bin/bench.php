@@ -2,17 +2,12 @@
 
 declare(strict_types=1);
 
-/*
- * What bin/bench measures, each in processes of its own so that memory and the JIT start fresh. "Quiet" figures need a quiet
- * machine; the ratios hold on a busy one, because both sides of a ratio run right after each other, three times, and the
- * best of each counts.
- */
-
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
+use Hafen\Document\SessionCodec;
 use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
@@ -22,17 +17,16 @@ use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
-use Hafen\Session\BusSource;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Clip;
-use Hafen\Session\ClipSource;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\TapPoint;
-use Hafen\Session\Width;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\FolderStore;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\SessionSurvey;
@@ -41,6 +35,12 @@ use Hafen\Survey\SurveyResult;
 use Hafen\Tests\Support\RandomRouting;
 use Hafen\Tests\Support\Signal;
 use Tests\Support\Application;
+
+/*
+ * What bin/bench measures, each in processes of its own so that memory and the JIT start fresh. "Quiet" figures need a quiet
+ * machine; the ratios hold on a busy one, because both sides of a ratio run right after each other, three times, and the
+ * best of each counts.
+ */
 
 require __DIR__.'/../vendor/autoload.php';
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
 use Illuminate\Http\Request;
 
 /** A whole number in an address: "?from=48000". */

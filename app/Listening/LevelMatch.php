@@ -6,7 +6,7 @@ namespace App\Listening;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\Gain\GainRamp;
 
 /**
  * Brings side 2 of a compare to the level of side 1, so that louder does not pass for better: the ratio of their mean

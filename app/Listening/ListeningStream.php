@@ -12,11 +12,13 @@ use App\Sessions\SessionBook;
 use Generator;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Insert\SetInsertOn;
+use Hafen\Edit\Insert\SetParameters;
+use Hafen\Edit\Insert\SetRow;
 use Hafen\Edit\Refusals\NoSuchInsert;
-use Hafen\Edit\SetInsertOn;
-use Hafen\Edit\SetParameters;
-use Hafen\Edit\SetRow;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
@@ -26,10 +28,8 @@ use Hafen\Metering\BandRange;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\JsonNode;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 
 /**
  * Runs the engine for one listener and yields the frames of its stream, paced to the clock. Before each block it looks

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Plans;
 
+use Hafen\Document\JsonNode;
 use Hafen\Headroom\Aim;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Remedies;
 use Hafen\Headroom\Remedy;
-use Hafen\Session\JsonNode;
 
 /** Remedies somebody chose, how much of each where that was set by hand, and what for. */
 final readonly class PlanChoice

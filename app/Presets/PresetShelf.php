@@ -6,12 +6,12 @@ namespace App\Presets;
 
 use App\Models\Preset as StoredPreset;
 use App\Models\RowPreset as StoredRow;
+use Hafen\Document\JsonNode;
 use Hafen\Preset\Preset;
 use Hafen\Preset\PresetCodec;
 use Hafen\Preset\PresetFile;
 use Hafen\Preset\RowPreset;
 use Hafen\Preset\ShippedPresets;
-use Hafen\Session\JsonNode;
 use Illuminate\Support\Facades\DB;
 
 /** The presets there are: those that ship, and one's own. An own one of the same name takes the place of what it replaces. */

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Sessions;
 
+use Hafen\Document\SessionCodec;
 use Hafen\Refusal;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 
 /** Sessions by their documents, each decoded once: what an edit stored is what its answer shows. */
 final class OpenedSessions

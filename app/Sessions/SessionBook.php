@@ -6,17 +6,17 @@ namespace App\Sessions;
 
 use App\Models\Revision;
 use App\Models\StoredSession;
-use Hafen\Edit\EditCodec;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
+use Hafen\Document\NotYetSupported;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
-use Hafen\Session\NotYetSupported;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\SessionFiles;
 use Hafen\Session\SessionSize;
 use Hafen\Session\SessionTooLarge;
+use Hafen\Session\Source\SessionFiles;
 use Illuminate\Support\Facades\DB;
 
 /**

@@ -10,10 +10,10 @@ use App\Media\MediaFolder;
 use App\Models\Media;
 use App\Models\StoredSession;
 use App\Models\Upload;
+use Hafen\Document\SessionCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\SessionFiles;
+use Hafen\Session\Source\SessionFiles;
 use ZipArchive;
 
 /**

@@ -7,13 +7,13 @@ namespace App\Surveys;
 use Hafen\Audio\Decibel;
 use Hafen\Engine\Fault;
 use Hafen\Headroom\EnergyShares;
-use Hafen\Headroom\LoudestMoment;
 use Hafen\Headroom\Relief;
 use Hafen\Metering\OverRegion;
 use Hafen\Metering\TapReading;
-use Hafen\Session\ClipSource;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\ClippedClip;
+use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\SurveyResult;
 
 /** The figures of a survey as the browser gets them: levels in dBFS, dBTP and LUFS, places in samples. */

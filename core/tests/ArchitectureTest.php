@@ -7,22 +7,54 @@ arch('the core knows nothing of the application')
     ->not->toUse(['Illuminate', 'App', 'Laravel', 'Symfony', 'Carbon'])
     ->ignoring('Hafen\Tests');
 
-arch('audio rests on nothing')->expect('Hafen\Audio')->toOnlyUse(['Hafen\Refusal']);
-arch('building blocks rest on audio')->expect('Hafen\Dsp')->toOnlyUse(['Hafen\Audio']);
-arch('processors rest on building blocks')->expect('Hafen\Processor')->toOnlyUse(['Hafen\Audio', 'Hafen\Dsp']);
-arch('documents rest on what a processor says of itself')->expect('Hafen\Session')->toOnlyUse(['Hafen\Processor', 'Hafen\Refusal', 'Hafen\Routing\LoopClosed', 'Hafen\Routing\RouteKind', 'Hafen\Routing\Routes']);
-arch('routing reads documents')->expect('Hafen\Routing')->toOnlyUse(['Hafen\Session', 'Hafen\Processor']);
-arch('edits change documents')->expect('Hafen\Edit')->toOnlyUse(['Hafen\Session', 'Hafen\Routing', 'Hafen\Processor', 'Hafen\Audio\Decibel', 'Hafen\Refusal']);
-arch('the Pilot reads documents, their routing and what was measured')->expect('Hafen\Pilot')->toOnlyUse(['Hafen\Session', 'Hafen\Routing', 'Hafen\Processor', 'Hafen\Survey', 'Hafen\Metering', 'Hafen\Headroom', 'Hafen\Audio\Decibel']);
-arch('presets are documents')->expect('Hafen\Preset')->toOnlyUse(['Hafen\Session', 'Hafen\Processor']);
-arch('the engine does not know who asks it')->expect('Hafen\Engine')->not->toUse(['Hafen\Edit', 'Hafen\Printing', 'Hafen\Survey', 'Hafen\Headroom', 'Hafen\Pilot', 'Hafen\Command', 'Hafen\Demo']);
+// What each part may use. Together they leave no circle: a part uses only what stands above it here, and itself.
+$layers = [
+    'Audio' => [],
+    'Dsp' => ['Audio'],
+    'Processor' => ['Audio', 'Dsp'],
+    'Metering' => ['Audio', 'Dsp'],
+    'Session' => ['Processor'],
+    'Routing' => ['Session', 'Processor'],
+    'Document' => ['Session', 'Routing', 'Processor'],
+    'Edit' => ['Session', 'Document', 'Routing', 'Processor', 'Audio'],
+    'Preset' => ['Session', 'Document', 'Processor'],
+    'Engine' => ['Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Survey' => ['Session', 'Document', 'Routing', 'Engine', 'Metering', 'Processor', 'Audio'],
+    'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Pilot' => ['Session', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
+    'Printing' => ['Session', 'Engine', 'Survey', 'Metering', 'Audio'],
+    'Demo' => ['Session', 'Dsp', 'Audio'],
+    'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
+];
+foreach ($layers as $part => $uses) {
+    arch("{$part} uses only what stands above it")
+        ->expect("Hafen\\{$part}")
+        ->toOnlyUse(['Hafen\Refusal', ...array_map(static fn (string $name): string => "Hafen\\{$name}", $uses)]);
+}
+
+it('gives every part of the core its layer', function () use ($layers): void {
+    $parts = array_map('basename', glob(__DIR__.'/../src/*', GLOB_ONLYDIR));
+    sort($parts);
+    $known = array_keys($layers);
+    sort($known);
+    expect($known)->toBe($parts);
+    foreach ($layers as $part => $uses) {
+        $above = array_slice(array_keys($layers), 0, (int) array_search($part, array_keys($layers), true));
+        expect(array_diff($uses, $above))->toBe([], "{$part} uses what does not stand above it");
+    }
+});
+
 arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'header', 'setcookie', 'dd', 'dump', 'var_dump'])->ignoring('Hafen\Tests');
 
 arch('every file is strict')->expect(['Hafen', 'App'])->toUseStrictTypes();
-arch('values do not change')->expect('Hafen\Edit')->classes()->toBeReadonly()->ignoring([
-    'Hafen\Edit\EditRefused', 'Hafen\Edit\Channels', 'Hafen\Edit\Rows', 'Hafen\Edit\ProcessorInserts', 'Hafen\Edit\RelativeMove',
-    'Hafen\Edit\SendEdits', 'Hafen\Edit\Branches', 'Hafen\Edit\Ways', 'Hafen\Edit\NewChannels',
-    'Hafen\Edit\RoutingEditCodec', 'Hafen\Edit\SplitEditCodec',
-]);
-arch('classes are final')->expect(['Hafen', 'App'])->classes()->toBeFinal()->ignoring(['Hafen\Refusal', 'Hafen\Tests']);
+arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation'])
+    ->classes()->toBeReadonly()->ignoring([
+        'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Level\RelativeMove',
+        'Hafen\Edit\Send\SendEdits', 'Hafen\Edit\Split\Branches',
+    ]);
+arch('every refused edit is an EditRefused')->expect('Hafen\Edit\Refusals')->toExtend('Hafen\Edit\EditRefused')->toBeFinal();
+arch('classes are final')->expect(['Hafen', 'App'])->classes()->toBeFinal()->ignoring(['Hafen\Refusal', 'Hafen\Edit\EditRefused', 'Hafen\Tests']);
 arch('controllers hold no rules')->expect('App\Http\Controllers')->not->toUse(['Hafen\Dsp', 'Hafen\Engine\Engine', 'Hafen\Routing']);
+arch('tasks do not know who has them done')->expect('App\Jobs')->not->toUse(['App\Http', 'App\Console']);
+arch('the desks do not know their tasks')->expect(['App\Surveys', 'App\Plans'])->not->toUse('App\Jobs');
+arch('what is stored does not know who asks')->expect(['App\Models', 'App\Media', 'App\Sessions', 'App\Storage', 'App\Presets', 'App\Work'])->not->toUse(['App\Http', 'App\Console']);

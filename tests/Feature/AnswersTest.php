@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use Hafen\Session\Branch;
-use Hafen\Session\SplitBy;
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Tests\Support\Mix;
 use Tests\Support\Demo;
 

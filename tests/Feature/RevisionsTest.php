@@ -8,11 +8,11 @@ use App\Sessions\DocumentDifference;
 use App\Sessions\RevisionDocuments;
 use App\Sessions\SessionBook;
 use Hafen\Demo\FerryTerminal;
-use Hafen\Edit\EditCodec;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\JsonNode;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\WildEdits;
 use Tests\Support\Demo;
 
@@ -95,7 +95,7 @@ it('stores nothing that could not be opened again', function (): void {
     $codec = app(SessionCodec::class);
     $broken = $codec->decode($session->document);
     $broken = $broken->withChannel($broken->channel('cello')->withFader(25.0));
-    expect(fn () => app(SessionBook::class)->create($broken))->toThrow(Hafen\Session\InvalidDocument::class)
+    expect(fn () => app(SessionBook::class)->create($broken))->toThrow(Hafen\Document\InvalidDocument::class)
         ->and(StoredSession::query()->count())->toBe(1);
 });
 

@@ -3,11 +3,11 @@
 declare(strict_types=1);
 
 use App\Models\StoredSession;
-use Hafen\Session\Branch;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\Branch;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
 use Hafen\Tests\Support\Mix;
 use Tests\Support\Demo;
 

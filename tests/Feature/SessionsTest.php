@@ -10,7 +10,7 @@ use App\Sessions\SessionBook;
 use App\Storage\Sweep;
 use Hafen\Audio\WavReader;
 use Hafen\Command\Application as CommandLine;
-use Hafen\Session\Branch;
+use Hafen\Session\Insert\Branch;
 use Hafen\Tests\Support\Mix;
 use Tests\Support\Demo;
 

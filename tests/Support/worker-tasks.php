@@ -2,8 +2,6 @@
 
 declare(strict_types=1);
 
-// Work for a real worker, on a database of its own: worker-tasks.php make | state. The environment says where, see WorkerTest.
-
 use App\Jobs\PrepareMedia;
 use App\Media\MediaFolder;
 use App\Models\Media;
@@ -20,6 +18,8 @@ use Hafen\Tests\Support\Signal;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Support\Facades\Artisan;
 use Tests\Support\Demo;
+
+// Work for a real worker, on a database of its own: worker-tasks.php make | state. The environment says where, see WorkerTest.
 
 require __DIR__.'/../../vendor/autoload.php';
 $app = require __DIR__.'/../../bootstrap/app.php';
@@ -40,7 +40,7 @@ if ($argv[1] === 'make') {
     config(['queue.default' => 'database']);
     Claim::queue(Render::query()->create(['session_id' => $stored->id, 'document' => DocumentDifference::full($stored->document), 'name' => 'Mix', 'status' => 'waiting', 'options' => ['format' => '32f', 'tap' => null, 'from' => 0, 'to' => null, 'tail' => 1.0, 'clip' => false]]));
     app(SurveyDesk::class)->request($stored, new Hafen\Survey\TimeRange(4800, 400_000));
-    app(App\Plans\PlanDesk::class)->plans($stored, [App\Plans\PlanChoice::of(Hafen\Session\JsonNode::parse('{"remedies":["trim-main"]}', 1000), App\Plans\PlanChoice::aim(Hafen\Session\JsonNode::parse('{"figure":"peak","level":-6.0}', 1000)))]);
+    app(App\Plans\PlanDesk::class)->plans($stored, [App\Plans\PlanChoice::of(Hafen\Document\JsonNode::parse('{"remedies":["trim-main"]}', 1000), App\Plans\PlanChoice::aim(Hafen\Document\JsonNode::parse('{"figure":"peak","level":-6.0}', 1000)))]);
 
     return;
 }

@@ -6,7 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Models\Folder;
 use App\Presets\FolderShelf;
-use Hafen\Session\SessionCodec;
+use Hafen\Document\SessionCodec;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 

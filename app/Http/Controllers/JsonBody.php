@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
 use Illuminate\Http\Request;
 
 /** The body of a request as checked JSON. */

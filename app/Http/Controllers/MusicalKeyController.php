@@ -12,7 +12,7 @@ use Hafen\Audio\Samples;
 use Hafen\Edit\Refusals\NoSuchChannel;
 use Hafen\Engine\ClipPlayer;
 use Hafen\Metering\MusicalKey;
-use Hafen\Session\ClipSource;
+use Hafen\Session\Source\ClipSource;
 use Illuminate\Http\JsonResponse;
 
 /** The key a track's recordings are most likely in. */

@@ -7,7 +7,7 @@ namespace App\Http\Controllers;
 use App\Models\StoredSession;
 use App\Plans\PlanChoice;
 use App\Plans\PlanDesk;
-use Hafen\Session\JsonNode;
+use Hafen\Document\JsonNode;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;

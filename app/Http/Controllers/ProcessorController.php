@@ -6,11 +6,11 @@ namespace App\Http\Controllers;
 
 use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
+use Hafen\Document\SessionCodec;
 use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
-use Hafen\Session\SessionCodec;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 

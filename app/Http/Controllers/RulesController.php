@@ -6,16 +6,16 @@ namespace App\Http\Controllers;
 
 use App\Plans\PlanChoice;
 use Hafen\Audio\SampleFormat;
-use Hafen\Edit\CutFrequency;
+use Hafen\Edit\Insert\CutFrequency;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Remedies;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Sweep;
 use Hafen\Printing\RenderOptions;
-use Hafen\Session\AutomationCurve;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\FaderScale;
-use Hafen\Session\SplitBy;
+use Hafen\Session\Automation\AutomationCurve;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\FaderScale;
+use Hafen\Session\Insert\SplitBy;
 use Illuminate\Http\JsonResponse;
 
 /** Rules and laws that hold in every session, for a front end that draws by them and repeats none. */

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Models\SplitPreset;
-use Hafen\Session\JsonNode;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\Split;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
+use Hafen\Session\Insert\Split;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;

@@ -7,7 +7,7 @@ namespace App\Http\Controllers;
 use App\Http\AddressNumber;
 use App\Models\StoredSession;
 use App\Surveys\SurveyDesk;
-use Hafen\Session\SessionCodec;
+use Hafen\Document\SessionCodec;
 use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;

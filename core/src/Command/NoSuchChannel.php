@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Command;
 
 use Hafen\Refusal;
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
 /** A channel was asked for that the session has not. `place` is what was asked for. */

@@ -10,11 +10,11 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Route;
 use Hafen\Routing\RouteKind;
 use Hafen\Routing\SignalPath;
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
 
 /** A signal path with its gains and latencies, as lines of text, a Mermaid flowchart or a Graphviz digraph. */
 final readonly class PathWriter

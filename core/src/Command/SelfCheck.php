@@ -9,6 +9,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\SampleLoops;
 use Hafen\Audio\WavWriter;
+use Hafen\Document\SessionCodec;
 use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
@@ -19,17 +20,16 @@ use Hafen\Preset\ShippedPresets;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Session\BlankSession;
-use Hafen\Session\BusSource;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Clip;
-use Hafen\Session\ClipSource;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Row;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Row;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\Width;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 
 /**
  * Runs every processor, and a small session through the engine, and hashes what comes out to the bit: the same machine must give

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Demo;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Noise;
 
 /** The wood of the accordion: what a microphone at its back hears, reeds from inside and the air of the bellows. */

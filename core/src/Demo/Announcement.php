@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Demo;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Noise;
 
 /** Speech-like: a voice through moving vowels over the hall's loudspeakers. It says nothing in any language. */

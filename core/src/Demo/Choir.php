@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Demo;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Noise;
 
 /** Breathed: nine voices on an open vowel, spread over both sides, coming in at the fifth bar. */

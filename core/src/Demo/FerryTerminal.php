@@ -10,21 +10,21 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Audio\SampleLoops;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
-use Hafen\Session\Branch;
-use Hafen\Session\BusSource;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ChannelTrim;
-use Hafen\Session\Clip;
-use Hafen\Session\ClipSource;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
-use Hafen\Session\TapPoint;
-use Hafen\Session\Width;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 
 /**
  * The demo session: an invented four-piece in the waiting hall of an island ferry, with a choir, an announcement and the

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Demo;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Noise;
 
 /** Noise: sixteenths with an accent on the beat and a little lateness off it. */

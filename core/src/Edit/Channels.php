@@ -7,8 +7,8 @@ namespace Hafen\Edit;
 use Hafen\Edit\Refusals\NoSuchChannel;
 use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Edit\Refusals\NothingSelected;
-use Hafen\Session\Channel;
-use Hafen\Session\InsertLocation;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\InsertLocation;
 use Hafen\Session\Session;
 
 /** Finds what edits name, or refuses. */

@@ -13,8 +13,8 @@ use Hafen\Edit\Refusals\TakesNoOutputs;
 use Hafen\Edit\Refusals\TakesNoSends;
 use Hafen\Routing\LoopClosed;
 use Hafen\Routing\Routes;
-use Hafen\Session\AudioInterface;
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
 /** The rules of where sound may go. */

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Edit;
 
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Session\Session;
 use Hafen\Session\SessionTooLarge;
 use stdClass;

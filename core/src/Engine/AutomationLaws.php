@@ -7,8 +7,8 @@ namespace Hafen\Engine;
 use Closure;
 use Hafen\Audio\Decibel;
 use Hafen\Routing\PanLaw;
-use Hafen\Session\AutomationCurve;
-use Hafen\Session\Channel;
+use Hafen\Session\Automation\AutomationCurve;
+use Hafen\Session\Channel\Channel;
 
 /** What the lanes of a channel ask of its gains. */
 final class AutomationLaws

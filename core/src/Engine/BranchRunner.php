@@ -6,13 +6,13 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\StereoGain;
+use Hafen\Dsp\Delay\DelayLine;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Metering\Meter;
 use Hafen\Routing\PanLaw;
-use Hafen\Session\Branch;
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
 
 /** One branch of a split at work: its band where it has one, its inserts, its level, and the delay to the latest of the branches. */
 final class BranchRunner

@@ -7,13 +7,13 @@ namespace Hafen\Engine;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\GainRamp;
-use Hafen\Dsp\StereoGain;
+use Hafen\Dsp\Gain\GainRamp;
+use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Metering\Meter;
 use Hafen\Metering\Window;
 use Hafen\Routing\PanLaw;
-use Hafen\Session\Channel;
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Width;
 
 /**
  * One channel at work, in the order of the design: source, trim, inserts, fader and pan, inserts after the fader. It lives

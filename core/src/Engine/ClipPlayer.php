@@ -8,8 +8,8 @@ use Hafen\Audio\AudioSource;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Resampler;
-use Hafen\Session\Clip;
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Source\Clip;
 
 /** Reads a track's clips: cut, placed, summed, each with its gain, at the session's rate and the channel's width. */
 final class ClipPlayer

@@ -13,14 +13,14 @@ use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
 use Hafen\Routing\RowLatency;
-use Hafen\Session\Channel;
-use Hafen\Session\ClipSource;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\TapSource;
 
 /** Turns a session into a plan; from one revision to the next it keeps every strip, feed and insert that is still there. */
 final readonly class Compiler

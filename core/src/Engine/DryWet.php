@@ -6,8 +6,8 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\Delay\DelayLine;
+use Hafen\Dsp\Gain\GainRamp;
 
 /** The share of an insert in what leaves it: blends with a dry copy that is as late, and switches without a click. */
 final class DryWet

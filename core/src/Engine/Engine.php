@@ -11,11 +11,11 @@ use Hafen\Audio\SampleLoops;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
-use Hafen\Session\Branch;
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
 
 /**
  * Runs a session block by block.

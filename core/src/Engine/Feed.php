@@ -6,13 +6,13 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\StereoGain;
+use Hafen\Dsp\Delay\DelayLine;
+use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Routing\PanLaw;
 use Hafen\Routing\Route;
-use Hafen\Session\Channel;
-use Hafen\Session\TapPoint;
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
 
 /** A route at work: takes sound at a tap of one strip, in time and at its amount, into another. */
 final class Feed

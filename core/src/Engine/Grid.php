@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
-use Hafen\Dsp\GainRamp;
+use Hafen\Dsp\Gain\GainRamp;
 
 /** The samples of a session at which what moves is asked where it is: the same ones, wherever playing begins and however it is cut. */
 final class Grid

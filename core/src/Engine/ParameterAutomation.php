@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Session\AutomationCurve;
-use Hafen\Session\AutomationKind;
-use Hafen\Session\Channel;
+use Hafen\Session\Automation\AutomationCurve;
+use Hafen\Session\Automation\AutomationKind;
+use Hafen\Session\Channel\Channel;
 
 /** What the lanes of a channel ask of the parameters of one insert, on a fixed grid of the session. */
 final readonly class ParameterAutomation

@@ -12,8 +12,8 @@ use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\TakesSidechain;
-use Hafen\Session\Channel;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /**
  * One insert at work: its processor, dry/wet against a dry copy of the same delay, bypass without a click or a shift in

@@ -6,10 +6,10 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\LinkwitzRiley;
+use Hafen\Dsp\Filter\LinkwitzRiley;
 use Hafen\Metering\Meter;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 
 /**
  * A split at work: gives each branch its part, and sums what comes out of them, lined up to the latest. Switched off it

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
-use Hafen\Edit\AddInsert;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Insert\AddInsert;
 use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
 /**

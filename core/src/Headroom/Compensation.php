@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** Sets a level-dependent insert so that it does to a louder or quieter sound what it did before, and puts it out as much louder or quieter. */
 final class Compensation

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorSpec;
 

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Engine\Tap;
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Split;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 
 /** Where the level is read that goes into each processor of a channel. */
 final class InputTaps

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
-use Hafen\Edit\EditCodec;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Replay;
@@ -12,10 +13,10 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\RowLatency;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
+use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\Section;
 use Hafen\Survey\SessionSurvey;

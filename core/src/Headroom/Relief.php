@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Audio\Decibel;
+use Hafen\Survey\LoudestMoment;
 
 /**
  * By how much the peak of what enters the main would fall were one of its channels lowered: read off the loudest moments that are

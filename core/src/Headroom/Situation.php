@@ -6,11 +6,11 @@ namespace Hafen\Headroom;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ClipSource;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\SurveyResult;
 
 /** A session, what was measured of it, and where its main should be. */

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\AudioInterface;
-use Hafen\Session\Channel;
-use Hafen\Session\ClipSource;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 
 /** The stages of a channel and of all its sound goes through on its way out, in their order. */
 final class StagesOfPath
@@ -60,7 +60,7 @@ final class StagesOfPath
         return $stages;
     }
 
-    private static function insert(Channel $channel, \Hafen\Session\Insert $insert, ProcessorCatalogue $processors): Stage
+    private static function insert(Channel $channel, \Hafen\Session\Insert\Insert $insert, ProcessorCatalogue $processors): Stage
     {
         $isProcessor = $insert instanceof ProcessorInsert;
 

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
-use Hafen\Edit\AddInsert;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Insert\AddInsert;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 

@@ -6,8 +6,8 @@ namespace Hafen\Headroom;
 
 use Hafen\Audio\SampleLoops;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\Fft;
-use Hafen\Dsp\HannWindow;
+use Hafen\Dsp\Spectrum\Fft;
+use Hafen\Dsp\Spectrum\HannWindow;
 use Hafen\Engine\Replay;
 
 /**

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-use Hafen\Dsp\HannWindow;
+use Hafen\Dsp\Spectrum\HannWindow;
 
 /**
  * Keeps between which levels bands of a sound move, however long it plays: counts of windows by level, in steps of half a dB.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 
 /** How much of each bin of a power spectrum belongs to a band. */
 final readonly class BandWeights

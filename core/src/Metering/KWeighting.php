@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 
 /**
  * The weighting loudness is measured with: a shelf for the head, then a high-pass, at any sample rate.

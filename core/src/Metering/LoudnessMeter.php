@@ -6,7 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCascade;
 
 /**
  * Measures loudness as it goes: momentary (0.4 s), short-term (3 s), integrated with its two gates, and the loudness range.

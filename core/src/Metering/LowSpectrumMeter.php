@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\Butterworth;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\Butterworth;
 
 /**
  * The spectrum up to {@see HIGHEST}, where low end and mud are told from what a channel is for, finely and at a small part of

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-use Hafen\Dsp\Fft;
-use Hafen\Dsp\HannWindow;
+use Hafen\Dsp\Spectrum\Fft;
+use Hafen\Dsp\Spectrum\HannWindow;
 
 /**
  * The key a recording is most likely in.

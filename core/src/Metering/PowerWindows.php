@@ -6,8 +6,8 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\Fft;
-use Hafen\Dsp\HannWindow;
+use Hafen\Dsp\Spectrum\Fft;
+use Hafen\Dsp\Spectrum\HannWindow;
 
 /**
  * Cuts what passes into Hann windows that overlap by half, and gives the power spectrum of each.

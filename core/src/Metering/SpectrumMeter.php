@@ -6,7 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\HannWindow;
+use Hafen\Dsp\Spectrum\HannWindow;
 
 /** Averages the spectrum of what passes over all its {@see PowerWindows}. */
 final class SpectrumMeter

@@ -6,7 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\InterSamplePeaks;
+use Hafen\Dsp\Gain\InterSamplePeaks;
 
 /**
  * The highest the waveform rises, between samples too.

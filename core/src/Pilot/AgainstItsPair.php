@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Metering\SoundSketch;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 
 /** Two microphones of one source whose polarities are opposed, or a stereo channel whose sides are: together they cancel. */
 final readonly class AgainstItsPair implements Check

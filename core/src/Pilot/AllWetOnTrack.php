@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A track whose reverb or echo leaves nothing of the dry sound. */
 final readonly class AllWetOnTrack implements Check

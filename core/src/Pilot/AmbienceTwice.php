@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** One kind of effect on a channel and behind one of its sends: a small room and a shared one, or one too many. */
 final readonly class AmbienceTwice implements Check

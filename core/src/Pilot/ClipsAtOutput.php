@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
-use Hafen\Session\AudioInterface;
+use Hafen\Session\Channel\AudioInterface;
 
 /** What goes out above full scale: converters and files of whole numbers cut it off. */
 final readonly class ClipsAtOutput implements Check

@@ -6,7 +6,7 @@ namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
 use Hafen\Headroom\Remedies\CutLowEnd;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A recording that does not swing around zero: the offset takes headroom and clicks at every cut. */
 final readonly class ConstantOffset implements Check

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A send to a cue that follows the fader: what is done to the mix is heard in the headphones. */
 final readonly class CueSendAfterFader implements Check

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** A moving sound into one drive after the other: what wavers is multiplied, and turns muddy. */
 final readonly class DrivesAfterMovement implements Check

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /**
  * Effects in an order that works against one of them: ambience into a drive, a pitch to be found behind echoes, a gate behind what

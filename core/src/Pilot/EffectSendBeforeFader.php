@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A send to an effect that does not follow the fader: the effect stays when its channel is turned down. */
 final readonly class EffectSendBeforeFader implements Check

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Routing\BranchSum;
-use Hafen\Session\Split;
+use Hafen\Session\Insert\Split;
 
 /** Branches that carry the same and are louder together than what went in. */
 final readonly class EqualBranches implements Check

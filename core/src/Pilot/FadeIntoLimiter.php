@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\AutomationKind;
-use Hafen\Session\AutomationLane;
-use Hafen\Session\Channel;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Row;
+use Hafen\Session\Automation\AutomationKind;
+use Hafen\Session\Automation\AutomationLane;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Row;
 
 /** A fade in front of a limiter: as it goes down the limiter lets go, and the sound changes before it gets quieter. */
 final readonly class FadeIntoLimiter implements Check

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /**
  * A drive that is turned up far in front of one that is not: what the first has flattened the second cannot shape any more. From low

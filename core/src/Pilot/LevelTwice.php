@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Source\TapSource;
 
 /** A track that is printed from after another's fader and has the same fader itself: the level counts twice. */
 final readonly class LevelTwice implements Check

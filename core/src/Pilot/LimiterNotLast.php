@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** A limiter on the main that something comes after: what follows it can lift the sound above its ceiling again. */
 final readonly class LimiterNotLast implements Check

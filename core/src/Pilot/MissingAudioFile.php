@@ -8,7 +8,7 @@ use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** An effect that is to work with a recording and has none, or one that is gone: it lets the sound through as it is. */
 final readonly class MissingAudioFile implements Check

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A channel that is muted in the mix and goes on in a cue: right for performers, easily forgotten. */
 final readonly class MutedInCue implements Check

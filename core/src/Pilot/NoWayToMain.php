@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Routing\Route;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ClipSource;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Source\ClipSource;
 
 /** A channel with sound that comes neither to the main nor to a cue. */
 final readonly class NoWayToMain implements Check

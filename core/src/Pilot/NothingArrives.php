@@ -6,7 +6,7 @@ namespace Hafen\Pilot;
 
 use Hafen\Routing\Route;
 use Hafen\Routing\RouteKind;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A bus nothing comes to: it costs load and room on the screen. */
 final readonly class NothingArrives implements Check

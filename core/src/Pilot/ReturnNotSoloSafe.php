@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A return that falls silent when a channel that does not send to it is soloed, or a bus after it. */
 final readonly class ReturnNotSoloSafe implements Check

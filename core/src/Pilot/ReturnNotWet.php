@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A return whose reverb or echo lets dry sound through: every send to it makes the dry sound louder too. */
 final readonly class ReturnNotWet implements Check

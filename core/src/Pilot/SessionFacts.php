@@ -10,10 +10,10 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Routes;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Metering\TapReading;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 
 /** A channel nothing sounds on over the whole length, whose inserts work all the same. */
 final readonly class SilentAtWork implements Check

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Preset;
 
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\JsonNode;
-use Hafen\Session\SessionCodec;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
 
 /** Files of presets, format "hafen-presets" version 1; see docs/formats/presets.md. */
 final readonly class PresetCodec

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Preset;
 
-use Hafen\Session\Insert;
+use Hafen\Session\Insert\Insert;
 
 /** Several inserts, with the splits among them, under a name. */
 final readonly class RowPreset

@@ -6,8 +6,8 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
 
 /**
  * What has to wait for what: how late each channel comes, and by how much each way into a channel is delayed so that

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 
 /**

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Branch;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 
 /**
  * How much louder the branches of a split are together than what went in, if each lets it through as it is.

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\Split;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
 
 /** The stages of a channel in the order sound passes them, parted where its fader is. */
 final readonly class ChannelStages

@@ -6,9 +6,9 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
-use Hafen\Session\Branch;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
 
 /**
  * Where alignment is off: what comes out of time, and the first notch that makes where equal sound meets.

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Width;
+use Hafen\Session\Channel\Width;
 
 /**
  * Amplitude factors of the two sides for a pan position.

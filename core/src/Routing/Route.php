@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Send;
-use Hafen\Session\TapPoint;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
 
 /** One way from a channel to another. */
 final readonly class Route

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Channel;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
+use Hafen\Session\Source\TapSource;
 
 /**
  * All the ways sound goes from channel to channel, sends that are off included.

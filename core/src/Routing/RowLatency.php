@@ -6,9 +6,9 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Split;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 
 /** How late a row of inserts makes its sound, in samples: the sum of its processors, and of splits the latest branch. */
 final readonly class RowLatency

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
 /** Everything a channel's sound comes from and goes to. */

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\AutomationTarget;
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
-use Hafen\Session\Width;
+use Hafen\Session\Automation\AutomationTarget;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 
 /**
  * At which stages of a channel sound is stereo: from a stereo source, or from the first insert on that makes stereo of mono.

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Source\BusSource;
+
 /** A new session: a main and nothing that feeds it yet. */
 final class BlankSession
 {

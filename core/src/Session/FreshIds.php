@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
+
 /** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends. */
 final class FreshIds
 {

@@ -4,6 +4,18 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\SendLocation;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\BranchLocation;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\InsertLocation;
+use Hafen\Session\Insert\Inserts;
+use Hafen\Session\Insert\Row;
+use Hafen\Session\Insert\Split;
+use LogicException;
+
 /**
  * A whole mix as an immutable value. Lengths in samples at `sampleRate`; `panLaw` is the gain in dB at the centre.
  */
@@ -33,6 +45,7 @@ final readonly class Session
         return null;
     }
 
+    /** @throws LogicException when there is none, which no document that was read leads to */
     public function main(): Channel
     {
         foreach ($this->channels as $channel) {
@@ -40,7 +53,7 @@ final readonly class Session
                 return $channel;
             }
         }
-        throw InvalidDocument::at('/channels', 'There is no channel of kind "main"; one is needed');
+        throw new LogicException('A session has a channel of kind "main"; documents without one are refused.');
     }
 
     public function locate(string $insertId): ?InsertLocation

@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Source\ClipSource;
+
 /** How much a session may hold, so that it can still be worked with: far more than any mix. */
 final class SessionSize
 {

@@ -6,7 +6,6 @@ namespace Hafen\Survey;
 
 use Hafen\Engine\Fault;
 use Hafen\Engine\Replay;
-use Hafen\Headroom\LoudestMoment;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\OverRegion;
 use Hafen\Metering\Spectrum;

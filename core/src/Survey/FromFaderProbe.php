@@ -13,8 +13,8 @@ use Hafen\Metering\OverRegions;
 use Hafen\Metering\OverviewMeter;
 use Hafen\Metering\TruePeakMeter;
 use Hafen\Metering\Window;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 
 /** Looks at what comes out of a channel, block by block. */

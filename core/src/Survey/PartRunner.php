@@ -19,10 +19,10 @@ use Hafen\Metering\Window;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\RowLatency;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ClipSource;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 use Throwable;
 
 /** Measures parts of one channel with the engine itself: what feeds it is replayed, what others need of it is recorded. */

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
-use Hafen\Headroom\LoudestMoment;
 use Hafen\Metering\Spectrum;
 
 /** What a channel is up to its fader. */

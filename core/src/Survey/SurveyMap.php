@@ -4,21 +4,21 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
+use Hafen\Document\AutomationCodec;
+use Hafen\Document\SessionCodec;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
-use Hafen\Session\AutomationCodec;
-use Hafen\Session\AutomationKind;
-use Hafen\Session\AutomationLane;
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
-use Hafen\Session\Inserts;
+use Hafen\Session\Automation\AutomationKind;
+use Hafen\Session\Automation\AutomationLane;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\TapPoint;
 
 /**
  * The parts of a survey, each after those it needs. A part's key is made from everything that can be heard in it and from the

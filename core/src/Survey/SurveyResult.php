@@ -6,14 +6,13 @@ namespace Hafen\Survey;
 
 use Hafen\Audio\Decibel;
 use Hafen\Engine\Fault;
-use Hafen\Headroom\LoudestMoment;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\Spectrum;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Audibility;
 use Hafen\Routing\ChannelStages;
 use Hafen\Routing\PanLaw;
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
 /** A session measured over a stretch, or as much of it as is known. */

@@ -7,12 +7,11 @@ namespace Hafen\Survey;
 use Hafen\Audio\Samples;
 use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Tap;
-use Hafen\Headroom\MomentFinder;
 use Hafen\Metering\LowSpectrumMeter;
 use Hafen\Metering\SoundSketch;
 use Hafen\Metering\Window;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 
 /** Looks at what a channel is up to its fader, block by block. */

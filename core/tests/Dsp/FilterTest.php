@@ -3,10 +3,10 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\Butterworth;
-use Hafen\Dsp\Oversampler;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Filter\Butterworth;
+use Hafen\Dsp\Saturation\Oversampler;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 

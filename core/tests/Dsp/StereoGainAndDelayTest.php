@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\LinkwitzRiley;
-use Hafen\Dsp\StereoGain;
+use Hafen\Dsp\Delay\DelayLine;
+use Hafen\Dsp\Filter\LinkwitzRiley;
+use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Tests\Support\Signal;
 
 /** Runs a signal through something in blocks of a size. @return list<float> the left side */

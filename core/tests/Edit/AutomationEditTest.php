@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\AutomationPoint;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\Send;
+use Hafen\Session\Automation\AutomationPoint;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Mix;
 
 require_once __DIR__.'/../Support/edited.php';
@@ -95,8 +95,8 @@ it('refuses what cannot move, or not there, with the field', function (array $ed
 ]);
 
 it('meets what moves a lane from another window', function (): void {
-    $codec = new Hafen\Edit\EditCodec(ProcessorCatalogue::standard(), new SessionCodec(ProcessorCatalogue::standard()));
-    $touches = static fn (array $edit): array => $codec->decode(Hafen\Session\JsonNode::parse((string) json_encode($edit), 1 << 20), moving())->touches(moving());
+    $codec = new Hafen\Edit\Json\EditCodec(ProcessorCatalogue::standard(), new SessionCodec(ProcessorCatalogue::standard()));
+    $touches = static fn (array $edit): array => $codec->decode(Hafen\Document\JsonNode::parse((string) json_encode($edit), 1 << 20), moving())->touches(moving());
     $lane = $touches(setLane('cello', 'fader', [[0, -3.0]]));
     expect($touches(['type' => 'move-faders', 'channels' => ['cello'], 'by' => -1.0]))->toContain(...$lane)
         ->and($touches(['type' => 'fade', 'channels' => ['cello'], 'direction' => 'in', 'from' => 0, 'to' => 9]))->toContain(...$lane)

@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\SessionCodec;
 use Hafen\Refusal;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomEdits;
 use Hafen\Tests\Support\RandomRouting;

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\Clip;
-use Hafen\Session\ClipSource;
-use Hafen\Session\InvalidDocument;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;

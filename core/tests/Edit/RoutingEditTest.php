@@ -2,19 +2,19 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\Branch;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
-use Hafen\Session\Width;
+use Hafen\Session\Source\TapSource;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
@@ -37,7 +37,7 @@ function harbour(): Session
             Mix::insert('i6', 'filter'),
         ], length: 6000)->withOutput('reeds')->withFader(-2.0)->withSends([new Send('n3', 'plate', -6.0, TapPoint::PreFader), new Send('n4', 'cue', -9.0, TapPoint::Source)]),
         Mix::track('choir', [Mix::split('s2', [new Branch('b3', 'Low', inserts: [Mix::insert('i7', 'gain', ['gain' => -3.0])]), new Branch('b4', 'High')], SplitBy::Frequency, 500.0)], Width::Stereo, 6000),
-        Mix::track('spare', length: 6000)->withSource(new Hafen\Session\ClipSource),
+        Mix::track('spare', length: 6000)->withSource(new Hafen\Session\Source\ClipSource),
         Mix::bus('reeds', ChannelKind::Group)->withFader(-1.0),
         Mix::bus('plate', ChannelKind::Return, [Mix::insert('i8', 'reverb', ['decay' => 0.5])], 'wash'),
         Mix::bus('wash', ChannelKind::Return),

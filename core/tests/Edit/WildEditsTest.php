@@ -3,13 +3,13 @@
 declare(strict_types=1);
 
 use Hafen\Audio\UnreadableAudioFile;
-use Hafen\Edit\EditCodec;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\JsonNode;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;

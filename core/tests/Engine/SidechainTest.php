@@ -3,15 +3,15 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\TakesSidechain;
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
+use Hafen\Session\Source\TapSource;
 use Hafen\Survey\FolderStore;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
@@ -108,7 +108,7 @@ it('closes for a moment where what is listened to makes clips wait, instead of j
 it('goes on where nobody hears what stops listening', function (): void {
     // In a branch that is muted away with its split nothing is worked, so nothing could ever fade out there.
     $session = Mix::session([
-        Mix::track('bass', [new Hafen\Session\Split('s1', [new Hafen\Session\Branch('b1', 'A', inserts: [new ProcessorInsert('i2', 'compressor', sidechain: new TapSource('drum', TapPoint::PreFader))])], false)]),
+        Mix::track('bass', [new Hafen\Session\Insert\Split('s1', [new Hafen\Session\Insert\Branch('b1', 'A', inserts: [new ProcessorInsert('i2', 'compressor', sidechain: new TapSource('drum', TapPoint::PreFader))])], false)]),
         Mix::track('drum'),
     ]);
     $engine = Mix::engine($session, pumpingLibrary());

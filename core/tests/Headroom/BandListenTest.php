@@ -5,7 +5,7 @@ declare(strict_types=1);
 use Hafen\Edit\EditRefused;
 use Hafen\Headroom\BandListen;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Edit\EditRefused;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\InsertWatch;
@@ -12,9 +12,9 @@ use Hafen\Metering\BandWeights;
 use Hafen\Metering\PowerWindows;
 use Hafen\Metering\ThirdOctaves;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
-use Hafen\Session\SplitBy;
-use Hafen\Session\Width;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Reference;
@@ -151,8 +151,8 @@ it('begins anew what a change makes untrue, and keeps the rest', function (): vo
 it('watches what a band of a split brings to an insert in it', function (): void {
     $library = new MemoryLibrary(['voice' => [array_map(static fn (float $a, float $b): float => $a + $b, Signal::sine(100.0, 48000, 0.3), Signal::sine(5000.0, 48000, 0.3))]]);
     $session = Mix::session([Mix::track('voice', [Mix::split('s1', [
-        new Hafen\Session\Branch('b1', 'Low', inserts: [Mix::insert('i1', 'graphic-eq-10')]),
-        new Hafen\Session\Branch('b2', 'High'),
+        new Hafen\Session\Insert\Branch('b1', 'Low', inserts: [Mix::insert('i1', 'graphic-eq-10')]),
+        new Hafen\Session\Insert\Branch('b2', 'High'),
     ], SplitBy::Frequency, 700.0)], Width::Stereo)]);
     $watch = watchedFor(new InsertWatch($session, 'i1', ProcessorCatalogue::standard()), $session, $library);
     expect($watch->before()[6]->loud)->toEqualWithDelta(20 * log10(0.3) - 3.0, 0.6)

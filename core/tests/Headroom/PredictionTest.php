@@ -12,10 +12,10 @@ use Hafen\Headroom\Situation;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Metering\TruePeakMeter;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
 use Hafen\Survey\FolderStore;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
@@ -118,7 +118,7 @@ it('says what a level-dependent insert is fed otherwise, and has it do what it d
 it('takes for the level of an insert that of what it listens to', function (): void {
     $sound = static fn (int $seed): array => Signal::noise(9600, $seed, 0.8);
     $session = Mix::session([
-        Mix::track('bass', [Mix::insert('i1', 'compressor', ['threshold' => -30.0])->withSidechain(new Hafen\Session\TapSource('drum', TapPoint::Source))], length: 9600),
+        Mix::track('bass', [Mix::insert('i1', 'compressor', ['threshold' => -30.0])->withSidechain(new Hafen\Session\Source\TapSource('drum', TapPoint::Source))], length: 9600),
         Mix::track('drum', length: 9600),
     ], length: 9600);
     $library = new MemoryLibrary(['bass' => [$sound(1)], 'drum' => [$sound(2)]]);

@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Fft;
+use Hafen\Dsp\Spectrum\Fft;
 use Hafen\Metering\CorrelationMeter;
 use Hafen\Metering\FlatTops;
 use Hafen\Metering\LowSpectrumMeter;
@@ -127,7 +127,7 @@ it('finds the same true peak whether or not it skips what is too quiet', functio
     $meter = new TruePeakMeter;
     $loud = Signal::noise(48000, 3);
     throughMeter($loud, $loud, static fn (Block $block) => $meter->measure($block));
-    $all = (new Hafen\Dsp\InterSamplePeaks)->process($loud);
+    $all = (new Hafen\Dsp\Gain\InterSamplePeaks)->process($loud);
     expect($meter->level())->toBe(20 * log10(max($all)));
 });
 

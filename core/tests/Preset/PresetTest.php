@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\SessionCodec;
 use Hafen\Preset\Preset;
 use Hafen\Preset\PresetCodec;
 use Hafen\Preset\ShippedPresets;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Signal;
 
 function presetCodec(): PresetCodec

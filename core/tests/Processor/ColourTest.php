@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Hafen\Dsp\MonotoneCubic;
+use Hafen\Dsp\Saturation\MonotoneCubic;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Hafen\Dsp\PitchTracker;
+use Hafen\Dsp\Pitch\PitchTracker;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 

@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\GainComputer;
-use Hafen\Dsp\Oversampler;
+use Hafen\Dsp\Gain\GainComputer;
+use Hafen\Dsp\Saturation\Oversampler;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ProcessorCatalogue;

@@ -3,8 +3,8 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Convolver;
-use Hafen\Dsp\ShoeboxRoom;
+use Hafen\Dsp\Reverb\Convolver;
+use Hafen\Dsp\Reverb\ShoeboxRoom;
 use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;

@@ -2,16 +2,16 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\SessionCodec;
 use Hafen\Engine\Tap;
 use Hafen\Pilot\Pilot;
 use Hafen\Routing\SignalPath;
-use Hafen\Session\Branch;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\Branch;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
-use Hafen\Session\TapPoint;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;

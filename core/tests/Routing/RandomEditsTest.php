@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
+use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
 use Hafen\Engine\Tap;
 use Hafen\Refusal;
 use Hafen\Routing\Routes;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\NaiveMix;
 use Hafen\Tests\Support\RandomEdits;

@@ -9,13 +9,13 @@ use Hafen\Routing\Audibility;
 use Hafen\Routing\Combs;
 use Hafen\Routing\Routes;
 use Hafen\Routing\SignalPath;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
-use Hafen\Session\Width;
+use Hafen\Session\Source\TapSource;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
@@ -217,7 +217,7 @@ it('keeps what is not a number out of every other channel', function (): void {
 
 it('listens at a cue alone, and before and after a split', function (): void {
     $session = Mix::session([
-        Mix::track('cello', [Mix::split('s1', [new Hafen\Session\Branch('b1', 'Dry'), new Hafen\Session\Branch('b2', 'Loud', 6.0, mute: true)])], Width::Stereo, 4000)
+        Mix::track('cello', [Mix::split('s1', [new Hafen\Session\Insert\Branch('b1', 'Dry'), new Hafen\Session\Insert\Branch('b2', 'Loud', 6.0, mute: true)])], Width::Stereo, 4000)
             ->withSends([new Send('n1', 'cue', -6.0, TapPoint::PreFader)])->withMute(true),
         Mix::bus('cue', ChannelKind::Cue),
     ], length: 4000);
@@ -244,7 +244,7 @@ it('lets what is not lined up come exactly as late as its own processors make it
         $tracks[] = (new Channel($id, ChannelKind::Track, $id, Width::Stereo, Mix::track('noise', length: $length)->source, inserts: $late($id)))->withAligned($aligned[$id]);
     }
     // And one whose two branches meet out of time.
-    $branches = [new Hafen\Session\Branch('b1', 'One', inserts: $late('p')), new Hafen\Session\Branch('b2', 'Two', inserts: $late('q'))];
+    $branches = [new Hafen\Session\Insert\Branch('b1', 'One', inserts: $late('p')), new Hafen\Session\Insert\Branch('b2', 'Two', inserts: $late('q'))];
     $tracks[] = (new Channel('split', ChannelKind::Track, 'Split', Width::Stereo, Mix::track('noise', length: $length)->source, inserts: [Mix::split('s1', $branches)]))->withAligned(false);
     $session = Mix::session($tracks, length: $length);
     $rows = new Hafen\Routing\RowLatency(ProcessorCatalogue::standard(), new Hafen\Processor\Setting(48000, 120.0));

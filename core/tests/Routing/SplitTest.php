@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-use Hafen\Session\Branch;
-use Hafen\Session\Insert;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
-use Hafen\Session\Width;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Reference;

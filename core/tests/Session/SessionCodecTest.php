@@ -3,11 +3,11 @@
 declare(strict_types=1);
 
 use Hafen\Demo\FerryTerminal;
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\NotYetSupported;
+use Hafen\Document\SessionCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\InvalidDocument;
-use Hafen\Session\NotYetSupported;
-use Hafen\Session\SessionCodec;
 use Opis\JsonSchema\Validator;
 
 function codec(): SessionCodec

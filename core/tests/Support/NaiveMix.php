@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace Hafen\Tests\Support;
 
-use Hafen\Session\Branch;
-use Hafen\Session\Channel;
-use Hafen\Session\ClipSource;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
-use Hafen\Session\TapSource;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\TapSource;
 
 /**
  * What a session must sound like, by the plainest means: whole arrays, one sample after the other, following every path back

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Hafen\Tests\Support;
 
-use Hafen\Session\Channel;
-use Hafen\Session\Insert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
 
 /** Edits somebody might try, sensible or not, on whatever a session holds; as JSON would bring them. */
 final class RandomEdits

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace Hafen\Tests\Support;
 
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ChannelTrim;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
-use Hafen\Session\Width;
+use Hafen\Session\Source\TapSource;
 
 /** Small mixes as people draw them: tracks, a group, a return, what depends on level in many places, and a main that is too hot. */
 final class RandomMix

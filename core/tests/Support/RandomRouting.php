@@ -4,22 +4,22 @@ declare(strict_types=1);
 
 namespace Hafen\Tests\Support;
 
-use Hafen\Session\Branch;
-use Hafen\Session\BusSource;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\ChannelTrim;
-use Hafen\Session\Clip;
-use Hafen\Session\ClipSource;
-use Hafen\Session\Insert;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
-use Hafen\Session\Split;
-use Hafen\Session\SplitBy;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
-use Hafen\Session\Width;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\TapSource;
 
 /** Sessions as nobody would draw them, without loops, with processors {@see NaiveMix} can follow and latencies of every size. */
 final class RandomRouting

@@ -7,9 +7,9 @@ namespace Hafen\Tests\Support;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\Channel;
-use Hafen\Session\ProcessorInsert;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
 /** Edits with values at every limit and beyond, ids named twice, names as long as they may be: what nobody sane would ask for. */

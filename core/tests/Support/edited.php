@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-use Hafen\Edit\EditCodec;
-use Hafen\Session\JsonNode;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Json\EditCodec;
 use Hafen\Session\Session;
-use Hafen\Session\SessionCodec;
 use Hafen\Tests\Support\Mix;
 
 /** @param  array<string, mixed>  $edit */

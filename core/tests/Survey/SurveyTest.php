@@ -3,10 +3,10 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\Send;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
-use Hafen\Session\Width;
 use Hafen\Survey\AudioCapture;
 use Hafen\Survey\CapturedAudio;
 use Hafen\Survey\FolderStore;
@@ -27,7 +27,7 @@ function quay(): Session
     return Mix::session([
         Mix::track('cello', [Mix::insert('i1', 'compressor')], Width::Stereo, 4000)->withOutput('strings'),
         Mix::track('viola', [], Width::Mono, 4000)->withOutput('strings')->withSends([new Send('n1', 'plate', -9.0)]),
-        Mix::track('drum', [Mix::insert('i2', 'drive')], Width::Mono, 4000)->withSends([new Send('n2', 'cue', -3.0, Hafen\Session\TapPoint::PreFader)]),
+        Mix::track('drum', [Mix::insert('i2', 'drive')], Width::Mono, 4000)->withSends([new Send('n2', 'cue', -3.0, Hafen\Session\Channel\TapPoint::PreFader)]),
         Mix::bus('strings', ChannelKind::Group, [Mix::insert('i3', 'limiter')]),
         Mix::bus('plate', ChannelKind::Return, [Mix::insert('i4', 'reverb')], 'wash'),
         Mix::bus('wash', ChannelKind::Return),

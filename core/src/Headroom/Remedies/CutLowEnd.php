@@ -8,8 +8,8 @@ use Hafen\Headroom\LowEnd;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
-use Hafen\Session\Channel;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** A high-pass first on every track that carries nothing useful down there and has none yet. */
 final readonly class CutLowEnd implements Remedy

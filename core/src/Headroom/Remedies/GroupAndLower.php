@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
-use Hafen\Edit\NewChannels;
+use Hafen\Edit\Channel\NewChannels;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\Channel;
 
 /** Puts a group between all that feeds the main and the main, and lowers it: no fader moves; only what is on the main is fed less. */
 final readonly class GroupAndLower implements Remedy

@@ -9,7 +9,7 @@ use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
-use Hafen\Session\ProcessorInsert;
+use Hafen\Session\Insert\ProcessorInsert;
 
 /** A limiter as the last insert before the main's fader, with its ceiling where the aim is. */
 final readonly class LimitLast implements Remedy

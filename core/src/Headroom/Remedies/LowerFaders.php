@@ -10,11 +10,11 @@ use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
 use Hafen\Routing\Route;
 use Hafen\Routing\Routes;
-use Hafen\Session\Channel;
-use Hafen\Session\ChannelKind;
-use Hafen\Session\FaderScale;
-use Hafen\Session\TapPoint;
-use Hafen\Session\TapSource;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\FaderScale;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Source\TapSource;
 
 /**
  * Moves the faders of all tracks by the same, and those of returns that are fed before a fader or at the source, which would

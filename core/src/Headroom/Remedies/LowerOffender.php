@@ -9,7 +9,7 @@ use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Relief;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
-use Hafen\Session\Channel;
+use Hafen\Session\Channel\Channel;
 
 /** Lowers the one channel that frees most, by as much as it takes, though never by more than a mix can stand. */
 final readonly class LowerOffender implements Remedy

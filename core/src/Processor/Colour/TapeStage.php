@@ -6,12 +6,12 @@ namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\RationalTanh;
-use Hafen\Dsp\Saturator;
-use Hafen\Dsp\SteppedGain;
-use Hafen\Dsp\TapeTransport;
+use Hafen\Dsp\Delay\TapeTransport;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Gain\SteppedGain;
+use Hafen\Dsp\Saturation\RationalTanh;
+use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;

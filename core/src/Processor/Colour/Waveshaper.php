@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\MonotoneCubic;
-use Hafen\Dsp\Saturator;
-use Hafen\Dsp\SteppedGain;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Gain\SteppedGain;
+use Hafen\Dsp\Saturation\MonotoneCubic;
+use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;

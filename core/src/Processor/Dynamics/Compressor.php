@@ -6,8 +6,8 @@ namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\GainComputer;
-use Hafen\Dsp\GainReducer;
+use Hafen\Dsp\Gain\GainComputer;
+use Hafen\Dsp\Gain\GainReducer;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;
 use Hafen\Processor\NoLatency;

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\GainComputer;
-use Hafen\Dsp\GainReducer;
-use Hafen\Dsp\LinkwitzRiley;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\LinkwitzRiley;
+use Hafen\Dsp\Gain\GainComputer;
+use Hafen\Dsp\Gain\GainReducer;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\HoldsSidechain;

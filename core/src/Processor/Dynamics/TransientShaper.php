@@ -7,7 +7,7 @@ namespace Hafen\Processor\Dynamics;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\SteppedGain;
+use Hafen\Dsp\Gain\SteppedGain;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

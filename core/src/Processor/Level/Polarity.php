@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Level;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\StereoMatrix;
+use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

@@ -6,8 +6,8 @@ namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
+use Hafen\Dsp\Delay\WaveringTap;
 use Hafen\Dsp\Lfo;
-use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

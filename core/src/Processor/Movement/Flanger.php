@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
+use Hafen\Dsp\Delay\WaveringTap;
 use Hafen\Dsp\Lfo;
-use Hafen\Dsp\WaveringTap;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Processor\Movement;
 
 use Hafen\Audio\Block;
+use Hafen\Dsp\Delay\WaveringSides;
 use Hafen\Dsp\Lfo;
-use Hafen\Dsp\WaveringSides;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoteValue;

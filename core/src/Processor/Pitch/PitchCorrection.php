@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Processor\Pitch;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\DelayLine;
-use Hafen\Dsp\PitchSynchronous;
-use Hafen\Dsp\PitchTracker;
+use Hafen\Dsp\Delay\DelayLine;
+use Hafen\Dsp\Pitch\PitchSynchronous;
+use Hafen\Dsp\Pitch\PitchTracker;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Processor\Pitch;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\Butterworth;
-use Hafen\Dsp\SplicedShift;
-use Hafen\Dsp\VocoderShift;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\Butterworth;
+use Hafen\Dsp\Pitch\SplicedShift;
+use Hafen\Dsp\Pitch\VocoderShift;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;

@@ -6,12 +6,12 @@ namespace Hafen\Processor\Space;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\Diffuser;
-use Hafen\Dsp\FeedbackNetwork;
-use Hafen\Dsp\PreDelay;
-use Hafen\Dsp\Reflections;
+use Hafen\Dsp\Delay\PreDelay;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Reverb\Diffuser;
+use Hafen\Dsp\Reverb\FeedbackNetwork;
+use Hafen\Dsp\Reverb\Reflections;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

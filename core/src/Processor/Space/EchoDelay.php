@@ -8,7 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Lfo;
-use Hafen\Dsp\RationalTanh;
+use Hafen\Dsp\Saturation\RationalTanh;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

@@ -6,10 +6,10 @@ namespace Hafen\Processor\Space;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\LinkwitzRiley;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\LinkwitzRiley;
 use Hafen\Dsp\Noise;
-use Hafen\Dsp\ShoeboxRoom;
+use Hafen\Dsp\Reverb\ShoeboxRoom;
 
 /**
  * Made-up responses of rooms and things: noise that dies away in three bands, after the first reflections of a room.

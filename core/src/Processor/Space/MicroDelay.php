@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Processor\Space;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\FadedDelay;
-use Hafen\Dsp\StereoMatrix;
+use Hafen\Dsp\Delay\FadedDelay;
+use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

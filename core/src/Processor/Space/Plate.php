@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Space;
 
-use Hafen\Dsp\FeedbackNetwork;
+use Hafen\Dsp\Reverb\FeedbackNetwork;
 use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;

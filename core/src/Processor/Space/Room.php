@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Space;
 
-use Hafen\Dsp\FeedbackNetwork;
-use Hafen\Dsp\ShoeboxRoom;
+use Hafen\Dsp\Reverb\FeedbackNetwork;
+use Hafen\Dsp\Reverb\ShoeboxRoom;
 use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;

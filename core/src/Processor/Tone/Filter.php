@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Processor\Tone;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCascade;
-use Hafen\Dsp\BiquadCoefficients;
-use Hafen\Dsp\Butterworth;
+use Hafen\Dsp\Filter\BiquadCascade;
+use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Filter\Butterworth;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Tone;
 
-use Hafen\Dsp\GraphicBands;
+use Hafen\Dsp\Filter\GraphicBands;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Tone;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\BiquadCoefficients;
+use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\NoLatency;

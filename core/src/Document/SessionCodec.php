@@ -1,0 +1,344 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Document;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Session;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\Source;
+use Hafen\Session\Source\TapSource;
+
+/**
+ * Sessions to and from the "hafen-session" format, version 1 (docs/formats/session.schema.json).
+ *
+ * Decoding checks types, ranges and unknown keys, parameters their processor knows, and {@see DocumentRules}.
+ */
+final readonly class SessionCodec
+{
+    public const FORMAT = 'hafen-session';
+
+    public const VERSION = 1;
+
+    private const MOST_BYTES = 64 << 20;
+
+    private const MOST_CHANNELS = 512;
+
+    /** Samples a session can last, and at which a clip can end. */
+    public const LONGEST = 1 << 40;
+
+    private RowCodec $rows;
+
+    private AutomationCodec $lanes;
+
+    public function __construct(ProcessorCatalogue $processors)
+    {
+        $this->rows = new RowCodec($processors);
+        $this->lanes = new AutomationCodec($processors);
+    }
+
+    /**
+     * @throws InvalidDocument with the JSON pointer of the place
+     * @throws NotYetSupported for what the format knows and this version does not do
+     */
+    public function decode(string $json): Session
+    {
+        return $this->session(JsonNode::parse($json, self::MOST_BYTES));
+    }
+
+    public function encode(Session $session): string
+    {
+        return json_encode($this->toArray($session), JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+    }
+
+    /** @return array<string, mixed> the document, ready for json_encode */
+    public function toArray(Session $session): array
+    {
+        return [
+            'format' => self::FORMAT,
+            'version' => self::VERSION,
+            'name' => $session->name,
+            'sampleRate' => $session->sampleRate,
+            'tempo' => $session->tempo,
+            'panLaw' => $session->panLaw,
+            'length' => $session->length,
+            'channels' => array_map($this->channelToArray(...), $session->channels),
+        ];
+    }
+
+    private function session(JsonNode $node): Session
+    {
+        $node->keys(['format', 'version', 'name', 'sampleRate', 'channels'], ['tempo', 'panLaw', 'length']);
+        $node->get('format')->oneOf([self::FORMAT]);
+        $node->get('version')->integer(self::VERSION, self::VERSION);
+        $channels = array_map($this->channel(...), $node->get('channels')->items(self::MOST_CHANNELS));
+        $end = array_reduce(
+            $channels,
+            static fn (int $end, Channel $channel): int => max($end, $channel->source instanceof ClipSource ? $channel->source->end() : 0),
+            0,
+        );
+        $session = new Session(
+            $node->get('name')->text(1, 120),
+            $node->get('sampleRate')->integer(8000, 384_000),
+            $node->optional('tempo')?->number(20.0, 400.0, 'BPM') ?? 120.0,
+            $node->optional('panLaw')?->number(-6.0, 0.0, 'dB') ?? -3.0,
+            $node->optional('length')?->integer(0, self::LONGEST) ?? $end,
+            $channels,
+        );
+        DocumentRules::check($session);
+
+        return $session;
+    }
+
+    private function channel(JsonNode $node): Channel
+    {
+        $node->keys(['id', 'kind', 'name'], [
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation',
+        ]);
+        $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
+        if (! $kind->isSupported()) {
+            throw NotYetSupported::at($node->get('kind')->pointer, "channels of kind \"{$kind->value}\"");
+        }
+        $id = $node->get('id')->id();
+        if ($id === 'none') {
+            throw $node->get('id')->expected('an id other than "none", which says that an output goes nowhere');
+        }
+        $fader = $node->optional('fader');
+
+        $channel = new Channel(
+            $id,
+            $kind,
+            $node->get('name')->text(1, 120),
+            Width::from($node->optional('width')?->oneOf(array_column(Width::cases(), 'value')) ?? 'stereo'),
+            $this->source($node->optional('source'), $kind),
+            $this->trim($node->optional('trim')),
+            $node->optional('insertsOn')?->boolean() ?? true,
+            $this->rows->decode($node->optional('inserts')),
+            $fader === null ? 0.0 : $fader->gain(),
+            $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
+            $node->optional('mute')?->boolean() ?? false,
+            $node->optional('solo')?->boolean() ?? false,
+            $node->optional('soloSafe')?->boolean() ?? false,
+            $this->rows->decode($node->optional('postInserts')),
+            $this->output($node->optional('output'), $kind),
+            array_map($this->send(...), $node->optional('sends')?->items(self::MOST_CHANNELS) ?? []),
+            $node->optional('aligned')?->boolean() ?? true,
+            $node->optional('hidden')?->boolean() ?? false,
+        );
+
+        return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
+    }
+
+    private function source(?JsonNode $node, ChannelKind $kind): Source
+    {
+        if ($node === null) {
+            return $kind->isBus() ? new BusSource : new ClipSource;
+        }
+        $type = $node->get('type');
+        $name = $type->oneOf(['clips', 'bus', 'tap', 'input']);
+        if ($kind->isBus()) {
+            $type->oneOf(['bus']);
+            $node->keys(['type']);
+
+            return new BusSource;
+        }
+        if ($name === 'input') {
+            throw NotYetSupported::at($type->pointer, 'sources of type "input"');
+        }
+        $type->oneOf(['clips', 'tap']);
+        if ($name === 'tap') {
+            $node->keys(['type', 'channel', 'tap']);
+
+            return new TapSource($node->get('channel')->id(), self::tap($node->get('tap')));
+        }
+        $node->keys(['type', 'clips']);
+        $clips = array_map($this->clip(...), $node->get('clips')->items());
+        DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer.'/clips');
+
+        return new ClipSource($clips);
+    }
+
+    private function send(JsonNode $node): Send
+    {
+        $node->keys(['id', 'to'], ['gain', 'tap', 'on', 'pan']);
+        $gain = $node->optional('gain');
+        $tap = $node->optional('tap');
+
+        return new Send(
+            $node->get('id')->id(),
+            $node->get('to')->id(),
+            $gain === null ? 0.0 : $gain->gain(),
+            $tap === null ? TapPoint::PostFader : self::tap($tap),
+            $node->optional('on')?->boolean() ?? true,
+            $node->optional('pan')?->number(-1.0, 1.0) ?? 0.0,
+        );
+    }
+
+    /**
+     * A row as the format has it.
+     *
+     * @param  list<Insert>  $row
+     * @return list<array<string, mixed>>
+     */
+    public function rowToArray(array $row): array
+    {
+        return $this->rows->encode($row);
+    }
+
+    /** @throws InvalidDocument when it is none of the three */
+    public static function tap(JsonNode $node): TapPoint
+    {
+        return TapPoint::from($node->oneOf(array_column(TapPoint::cases(), 'value')));
+    }
+
+    private function clip(JsonNode $node): Clip
+    {
+        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain']);
+        $gain = $node->optional('gain');
+        $start = $node->get('start')->integer(0, self::LONGEST - 1);
+
+        return new Clip(
+            $node->get('id')->id(),
+            $node->get('file')->text(1, 1000),
+            $start,
+            $node->optional('offset')?->integer(0, self::LONGEST) ?? 0,
+            // It ends where a session can still end.
+            $node->get('length')->integer(1, self::LONGEST - $start),
+            $gain === null ? 0.0 : $gain->gain(),
+        );
+    }
+
+    private function trim(?JsonNode $node): ChannelTrim
+    {
+        if ($node === null) {
+            return new ChannelTrim;
+        }
+        $node->keys([], ['gain', 'invert']);
+        $gain = $node->optional('gain');
+
+        return new ChannelTrim($gain === null ? 0.0 : $gain->gain(), $node->optional('invert')?->boolean() ?? false);
+    }
+
+    /**
+     * Parameters for a processor, each checked against its spec.
+     *
+     * @return array<string, float|string|bool>
+     *
+     * @throws InvalidDocument naming the parameter, the value and what is allowed
+     */
+    public function parameters(JsonNode $node, string $processor): array
+    {
+        return $this->rows->parameters($node, $processor);
+    }
+
+    /**
+     * The id a processor has now, from any it ever had.
+     *
+     * @throws InvalidDocument when there is none, with those there are
+     */
+    public function processorId(JsonNode $node): string
+    {
+        return $this->rows->processorId($node);
+    }
+
+    /** The automation of a channel, for edits that bring some. */
+    public function lanes(): AutomationCodec
+    {
+        return $this->lanes;
+    }
+
+    /**
+     * A row of inserts that stands by itself, with unique ids.
+     *
+     * @return list<Insert>
+     *
+     * @throws InvalidDocument with the JSON pointer of the place
+     */
+    public function row(JsonNode $node): array
+    {
+        $row = $this->rows->decode($node);
+        DocumentRules::row($row, $node->pointer);
+
+        return $row;
+    }
+
+    private function output(?JsonNode $node, ChannelKind $kind): string
+    {
+        if ($node === null) {
+            return $kind->endsAtInterface() ? 'none' : 'main';
+        }
+        $output = $node->text(1, 64);
+        if (str_starts_with($output, 'hw:') && ! AudioInterface::isPair($output)) {
+            throw $node->expected('an interface pair such as "hw:1-2"');
+        }
+
+        return $output;
+    }
+
+    /** @return array<string, mixed> */
+    public function channelToArray(Channel $channel): array
+    {
+        return [
+            'id' => $channel->id,
+            'kind' => $channel->kind->value,
+            'name' => $channel->name,
+            'width' => $channel->width->value,
+            'source' => match (true) {
+                $channel->source instanceof ClipSource => ['type' => 'clips', 'clips' => array_map($this->clipToArray(...), $channel->source->clips)],
+                $channel->source instanceof TapSource => ['type' => 'tap', 'channel' => $channel->source->channel, 'tap' => $channel->source->tap->value],
+                default => ['type' => 'bus'],
+            },
+            'trim' => ['gain' => $channel->trim->gain, 'invert' => $channel->trim->invert],
+            'insertsOn' => $channel->insertsOn,
+            'inserts' => $this->rows->encode($channel->inserts),
+            'fader' => $channel->fader,
+            'pan' => $channel->pan,
+            'mute' => $channel->mute,
+            'solo' => $channel->solo,
+            'soloSafe' => $channel->soloSafe,
+            'postInserts' => $this->rows->encode($channel->postInserts),
+            'sends' => array_map($this->sendToArray(...), $channel->sends),
+            'output' => $channel->output,
+            'aligned' => $channel->aligned,
+            'hidden' => $channel->hidden,
+            ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function clipToArray(Clip $clip): array
+    {
+        return [
+            'id' => $clip->id,
+            'file' => $clip->file,
+            'start' => $clip->start,
+            'offset' => $clip->offset,
+            'length' => $clip->length,
+            'gain' => $clip->gain,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function sendToArray(Send $send): array
+    {
+        return [
+            'id' => $send->id,
+            'to' => $send->to,
+            'gain' => $send->gain,
+            'tap' => $send->tap->value,
+            'on' => $send->on,
+            'pan' => $send->pan,
+        ];
+    }
+}

@@ -1,0 +1,230 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Dsp\Pitch;
+
+use Closure;
+use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
+
+/**
+ * Moves the pitch of a single voice and leaves its formants where they are, or moves them by themselves.
+ *
+ * Source: E. Moulines, F. Charpentier, "Pitch-synchronous waveform processing", Speech Communication 1990 (time domain, PSOLA): one grain a
+ * period, put down closer or wider apart. Each half of a grain is a half of a Hann window as long as the way to the next mark, so that
+ * grains left in place add up to the sound itself. Where there is no pitch, grains stay in place. Work is done every
+ * {@see HOP} samples (at 48 kHz) counted from the first, whatever the blocks.
+ */
+final class PitchSynchronous
+{
+    /** Samples from one look at the pitch to the next, up to 68 kHz; see {@see PitchTracker::scale()}. */
+    private const HOP = 512;
+
+    /** Half a window, a hop and two of the longest periods. */
+    private const DELAY = 3072;
+
+    /** Samples from mark to mark where there is no pitch. */
+    private const UNVOICED = 320.0;
+
+    private const KEPT = 6144;
+
+    private readonly int $scale;
+
+    private readonly int $hop;
+
+    private readonly PitchTracker $tracker;
+
+    /** @var list<float> what was heard, from sample number {@see} */
+    private array $left = [];
+
+    /** @var list<float> */
+    private array $right = [];
+
+    private int $base = 0;
+
+    /** Samples heard. */
+    private int $count = 0;
+
+    /** @var list<float> sum of grains from sample number {@see} less the delay */
+    private array $outLeft = [];
+
+    /** @var list<float> */
+    private array $outRight = [];
+
+    /** @var list<array{float, float}> marks in the sound heard: places and the period from each to the next */
+    private array $marks = [];
+
+    /** Where the next grain is put down. */
+    private float $next = 0.0;
+
+    /** Period found last, samples. */
+    private ?float $period = null;
+
+    public function __construct(int $sampleRate)
+    {
+        $this->scale = PitchTracker::scale($sampleRate);
+        $this->hop = self::HOP * $this->scale;
+        $this->tracker = new PitchTracker($sampleRate);
+        $this->reset();
+    }
+
+    /** Samples by which the sound comes later. */
+    public static function delay(int $sampleRate): int
+    {
+        return self::DELAY * PitchTracker::scale($sampleRate);
+    }
+
+    /** Samples from one look at the pitch to the next. */
+    public static function hop(int $sampleRate): int
+    {
+        return self::HOP * PitchTracker::scale($sampleRate);
+    }
+
+    /** Period found last in samples, null where there is no pitch. */
+    public function period(): ?float
+    {
+        return $this->period;
+    }
+
+    public function reset(): void
+    {
+        $silence = array_fill(0, self::KEPT * $this->scale, 0.0);
+        $this->left = $this->right = $silence;
+        $this->base = -self::KEPT * $this->scale;
+        $this->count = 0;
+        $this->outLeft = $this->outRight = array_fill(0, (self::DELAY + 4096) * $this->scale, 0.0);
+        $this->marks = [[-2.0 * self::UNVOICED, self::UNVOICED]];
+        $this->next = -2.0 * self::UNVOICED;
+        $this->period = null;
+    }
+
+    /**
+     * @param  Closure(?float): float  $ratio  what to multiply the pitch by, for the period in samples; asked once every {@see hop()}
+     * @param  float  $formants  what to multiply the formants by
+     */
+    public function process(Block $block, Closure $ratio, float $formants = 1.0): void
+    {
+        $mono = $block->mono && $this->left === $this->right;
+        if ($block->mono && ! $mono) {
+            $block->widen();
+        }
+        $inLeft = $block->left;
+        $inRight = $block->right();
+        $left = $right = [];
+        for ($done = 0, $frames = count($inLeft); $done < $frames; $done = $end) {
+            $end = min($frames, $done + $this->hop - $this->count % $this->hop);
+            $length = $end - $done;
+            $this->left = [...$this->left, ...array_slice($inLeft, $done, $length)];
+            $this->right = $mono ? $this->left : [...$this->right, ...array_slice($inRight, $done, $length)];
+            $left = [...$left, ...array_slice($this->outLeft, 0, $length)];
+            $this->outLeft = [...array_slice($this->outLeft, $length), ...array_fill(0, $length, 0.0)];
+            if (! $mono) {
+                $right = [...$right, ...array_slice($this->outRight, 0, $length)];
+                $this->outRight = [...array_slice($this->outRight, $length), ...array_fill(0, $length, 0.0)];
+            }
+            $this->count += $length;
+            if ($this->count % $this->hop === 0) {
+                $this->work($ratio, $formants, $mono);
+            }
+        }
+        if ($mono) {
+            $this->outRight = $this->outLeft;
+        }
+        $block->left = $left;
+        $block->right = $right;
+    }
+
+    private function work(Closure $ratio, float $formants, bool $mono): void
+    {
+        $spare = count($this->left) - self::KEPT * $this->scale;
+        if ($spare > 0) {
+            $this->left = array_slice($this->left, $spare);
+            $this->right = $mono ? $this->left : array_slice($this->right, $spare);
+            $this->base += $spare;
+        }
+        $window = array_slice($this->left, -$this->tracker->window);
+        $this->period = $this->tracker->period($mono ? $window : Samples::mid($window, array_slice($this->right, -$this->tracker->window)));
+        /** @var float $factor */
+        $factor = $ratio($this->period);
+        // The window's middle lies so far back: marks are set up to there.
+        $until = $this->count - intdiv($this->tracker->window, 2);
+        [$position] = $this->marks[count($this->marks) - 1];
+        $step = $this->period ?? self::UNVOICED * $this->scale;
+        while ($position + $step < $until) {
+            $this->marks[count($this->marks) - 1][1] = $step;
+            $position += $step;
+            $this->marks[] = [$position, $step];
+        }
+        $reach = $this->marks[count($this->marks) - 1][0];
+        while ($this->next < $reach) {
+            $mark = $this->nearest($this->next);
+            if ($mark + 1 >= count($this->marks)) {
+                break;
+            }
+            [$position, $after] = $this->marks[$mark];
+            $before = $mark > 0 ? $this->marks[$mark - 1][1] : $after;
+            $this->put($position, $this->next, $before, $after, $formants, 1.0 / sqrt($factor), $mono);
+            $this->next += $after / $factor;
+        }
+        while (count($this->marks) > 3 && $this->marks[1][0] < min($this->next, $reach) - 2000.0 * $this->scale) {
+            array_shift($this->marks);
+        }
+    }
+
+    private function nearest(float $position): int
+    {
+        $best = 0;
+        foreach ($this->marks as $index => [$at]) {
+            if (abs($at - $position) <= abs($this->marks[$best][0] - $position)) {
+                $best = $index;
+            }
+        }
+
+        return $best;
+    }
+
+    /** Puts down the grain around one place at another. */
+    private function put(float $from, float $to, float $before, float $after, float $formants, float $gain, bool $mono): void
+    {
+        $before /= $formants;
+        $after /= $formants;
+        // The first sample put out next is number count - delay.
+        $origin = $this->count - self::DELAY * $this->scale;
+        $first = max((int) ceil($to - $before), $origin);
+        $last = (int) floor($to + $after);
+        $offset = $from - $this->base;
+        $this->outLeft = self::grain($this->outLeft, $this->left, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
+        if (! $mono) {
+            $this->outRight = self::grain($this->outRight, $this->right, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
+        }
+    }
+
+    /**
+     * @param  list<float>  $out
+     * @param  list<float>  $in
+     * @return list<float>
+     */
+    private static function grain(array $out, array $in, int $first, int $last, int $origin, float $offset, float $to, float $before, float $after, float $formants, float $gain): array
+    {
+        $highest = count($in) - 3;
+        for ($i = $first; $i <= $last; ++$i) {
+            $away = $i - $to;
+            $share = $away < 0.0 ? -$away / $before : $away / $after;
+            $at = $offset + $formants * $away;
+            $whole = (int) $at;
+            if ($whole < 1 || $whole > $highest || $share >= 1.0) {
+                continue;
+            }
+            $part = $at - $whole;
+            $a = $in[$whole - 1];
+            $b = $in[$whole];
+            $c = $in[$whole + 1];
+            $d = $in[$whole + 2];
+            $read = $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
+            $out[$i - $origin] += $gain * (0.5 + 0.5 * cos(M_PI * $share)) * $read;
+        }
+
+        return $out;
+    }
+}

@@ -1,0 +1,76 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit\Channel;
+
+use Hafen\Edit\Channels;
+use Hafen\Edit\Edit;
+use Hafen\Routing\Routes;
+use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Session;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\Source;
+use Hafen\Session\Source\TapSource;
+
+/**
+ * Adds a channel after the others of its kind: a track with a file on it, fed by another channel's tap, or empty; a group;
+ * a return, which is solo-safe; a cue, on the first interface pair that is free. What takes its sound from the main goes
+ * nowhere at first, as it cannot go back there. The session grows to hold a file.
+ */
+final readonly class AddChannel implements Edit
+{
+    public function __construct(
+        public string $name,
+        public Width $width = Width::Stereo,
+        public ?NewFile $file = null,
+        public ChannelKind $kind = ChannelKind::Track,
+        public ?TapSource $tap = null,
+    ) {
+    }
+
+    public function apply(Session $session): Session
+    {
+        if ($this->tap !== null) {
+            Channels::find($session, $this->tap->channel);
+        }
+        $channel = new Channel(
+            $session->freeChannelId($this->name),
+            $this->kind,
+            $this->name,
+            $this->file->width ?? $this->width,
+            $this->source(),
+            soloSafe: $this->kind === ChannelKind::Return,
+            output: $this->kind === ChannelKind::Cue ? AudioInterface::freePair($session) ?? 'none' : $session->main()->id,
+        );
+
+        $grown = NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
+
+        return Routes::of($grown)->loop() === null ? $grown : $grown->withChannel($channel->withOutput('none'));
+    }
+
+    public function label(Session $before): string
+    {
+        return "Add {$this->name}";
+    }
+
+    public function touches(Session $before): array
+    {
+        $id = $before->freeChannelId($this->name);
+
+        return ["channels/{$id}", 'order', ...($this->tap === null ? [] : ["channels/{$this->tap->channel}/feeds/{$id}"])];
+    }
+
+    private function source(): Source
+    {
+        return match (true) {
+            $this->kind->isBus() => new BusSource,
+            $this->tap !== null => $this->tap,
+            default => new ClipSource($this->file === null ? [] : [$this->file->clip()]),
+        };
+    }
+}

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit\Insert;
+
+use Hafen\Edit\Edit;
+use Hafen\Routing\Routes;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Any edit, and after it no insert that listens to what is gone or to what comes after itself: it listens to itself again. */
+final readonly class DropsBrokenSidechains implements Edit
+{
+    public function __construct(public Edit $edit)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $after = $this->edit->apply($session);
+        foreach ($after->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert && $insert->sidechain !== null && $after->channel($insert->sidechain->channel) === null) {
+                    $after = self::withoutSidechain($after, $insert->id);
+                }
+            }
+        }
+        while (($listener = self::inLoop($after)) !== null) {
+            $after = self::withoutSidechain($after, $listener);
+        }
+
+        return $after;
+    }
+
+    public function label(Session $before): string
+    {
+        return $this->edit->label($before);
+    }
+
+    public function touches(Session $before): array
+    {
+        return $this->edit->touches($before);
+    }
+
+    /** An insert whose listening closes a loop. */
+    private static function inLoop(Session $session): ?string
+    {
+        foreach (Routes::of($session)->loop() ?? [] as $route) {
+            if ($route->insert !== null) {
+                return $route->insert;
+            }
+        }
+
+        return null;
+    }
+
+    private static function withoutSidechain(Session $session, string $insert): Session
+    {
+        return ProcessorInserts::change($session, $insert, static fn (ProcessorInsert $one): ProcessorInsert => $one->withSidechain(null));
+    }
+}

@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit\Json;
+
+use Hafen\Document\InvalidDocument;
+use Hafen\Document\JsonNode;
+use Hafen\Document\RowCodec;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\Edit;
+use Hafen\Edit\EditRefused;
+use Hafen\Edit\Insert\InsertPosition;
+use Hafen\Edit\Insert\PasteInserts;
+use Hafen\Edit\Insert\Rows;
+use Hafen\Edit\Split\AddBranch;
+use Hafen\Edit\Split\AddSplit;
+use Hafen\Edit\Split\Branches;
+use Hafen\Edit\Split\DissolveSplit;
+use Hafen\Edit\Split\KeepLevel;
+use Hafen\Edit\Split\MoveCrossover;
+use Hafen\Edit\Split\PullOutBranch;
+use Hafen\Edit\Split\RemoveBranch;
+use Hafen\Edit\Split\RenameBranch;
+use Hafen\Edit\Split\SetBranchGain;
+use Hafen\Edit\Split\SetBranchMute;
+use Hafen\Edit\Split\SetBranchPan;
+use Hafen\Edit\Split\SetBranchPolarity;
+use Hafen\Edit\Split\SetBranchSolo;
+use Hafen\Edit\Split\SetCrossovers;
+use Hafen\Edit\Split\WrapInBranch;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Insert\Row;
+use Hafen\Session\Insert\SplitBy;
+use Hafen\Session\Session;
+
+/** The edits of splits and their branches, from JSON; {@see EditCodec}. */
+final class SplitEditCodec
+{
+    /**
+     * @return ?Edit null when the name is of none of these
+     *
+     * @throws InvalidDocument with the JSON pointer of the field
+     * @throws EditRefused when it names a split that is not there
+     */
+    public static function decode(string $name, JsonNode $node, Session $session, ProcessorCatalogue $processors, SessionCodec $sessions): ?Edit
+    {
+        $fields = static fn (string ...$keys): JsonNode => $node->keys(['type', ...array_values($keys)]);
+
+        return match ($name) {
+            'add-split' => self::addSplit($node),
+            'paste-inserts' => self::pasteInserts($node, $sessions),
+            'wrap-in-branch' => new WrapInBranch(EditCodec::ids($fields('inserts')->get('inserts'))),
+            'add-branch' => new AddBranch($node->keys(['type', 'split'], ['name'])->get('split')->id(), $node->optional('name')?->text(1, 120)),
+            'remove-branch' => new RemoveBranch($fields('branch')->get('branch')->id()),
+            'rename-branch' => new RenameBranch($fields('branch', 'name')->get('branch')->id(), $node->get('name')->text(1, 120)),
+            'set-branch-gain' => new SetBranchGain(EditCodec::ids($fields('branches', 'gain')->get('branches')), $node->get('gain')->gain()),
+            'set-branch-pan' => new SetBranchPan(EditCodec::ids($fields('branches', 'pan')->get('branches')), $node->get('pan')->number(-1.0, 1.0)),
+            'set-branch-mute' => new SetBranchMute(EditCodec::ids($fields('branches', 'mute')->get('branches')), $node->get('mute')->boolean()),
+            'set-branch-solo' => new SetBranchSolo(EditCodec::ids($fields('branches', 'solo')->get('branches')), $node->get('solo')->boolean()),
+            'set-branch-polarity' => new SetBranchPolarity(EditCodec::ids($fields('branches', 'invert')->get('branches')), $node->get('invert')->boolean()),
+            'set-crossovers' => self::setCrossovers($fields('split', 'crossovers'), $session),
+            'move-crossover' => new MoveCrossover($fields('split', 'index', 'frequency')->get('split')->id(), $node->get('index')->integer(0, 2), $node->get('frequency')->number(20.0, 20000.0, 'Hz')),
+            'keep-level' => new KeepLevel($fields('split')->get('split')->id()),
+            'dissolve-split' => new DissolveSplit($fields('split', 'keep')->get('split')->id(), $node->get('keep')->id()),
+            'pull-out-branch' => new PullOutBranch($fields('branch')->get('branch')->id(), $processors),
+            default => null,
+        };
+    }
+
+    private static function addSplit(JsonNode $node): AddSplit
+    {
+        $node->keys(['type', 'channel'], ['row', 'at', 'branch', 'by', 'branches', 'crossovers']);
+        $by = SplitBy::from($node->optional('by')?->oneOf(array_column(SplitBy::cases(), 'value')) ?? 'copies');
+        $branches = $node->optional('branches')?->integer($by->fewest(), $by->most()) ?? 2;
+        $crossovers = $node->optional('crossovers');
+
+        return new AddSplit(
+            self::position($node),
+            $by,
+            $branches,
+            match (true) {
+                $by !== SplitBy::Frequency => $crossovers === null ? [] : throw $crossovers->expected('nothing here: only a split by frequency has crossovers'),
+                $crossovers !== null => RowCodec::crossovers($crossovers, $branches - 1),
+                default => [[400.0], [250.0, 2500.0], [150.0, 800.0, 4000.0]][$branches - 2],
+            },
+        );
+    }
+
+    private static function pasteInserts(JsonNode $node, SessionCodec $sessions): PasteInserts
+    {
+        $node->keys(['type', 'channel', 'inserts'], ['row', 'at', 'branch', 'name']);
+
+        return new PasteInserts($sessions->row($node->get('inserts')), self::position($node), $node->optional('name')?->text(0, 120) ?? '');
+    }
+
+    private static function position(JsonNode $node): InsertPosition
+    {
+        $branch = $node->optional('branch');
+
+        return new InsertPosition(
+            $node->get('channel')->id(),
+            Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts'),
+            $node->optional('at')?->integer(0, Rows::MOST),
+            $branch === null || $branch->value === null ? null : $branch->id(),
+        );
+    }
+
+    private static function setCrossovers(JsonNode $node, Session $session): SetCrossovers
+    {
+        $id = $node->get('split')->id();
+        [, $split] = Branches::split($session, $id);
+
+        return new SetCrossovers($id, RowCodec::crossovers($node->get('crossovers'), count($split->crossovers)));
+    }
+}

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Automation;
+
+use Hafen\Processor\Scale;
+use Hafen\Session\Channel\FaderScale;
+
+/**
+ * The value a lane has at every moment. Between points it goes along the travel of the control, so that what is drawn straight
+ * on it sounds straight: a fader by its scale, a logarithmic parameter by its ratio; a mute holds.
+ *
+ * Source of the bent way: p' = (e^(4cp) - 1) / (e^(4c) - 1) for the curve c.
+ */
+final class AutomationCurve
+{
+    private const BEND = 4.0;
+
+    /** Steps of the table between the lowest and the highest curve, and from a point to the next. */
+    private const TABLE_CURVES = 40;
+
+    private const TABLE_SHARES = 32;
+
+    /** Index of the point found last: moments are mostly asked for in their order. */
+    private int $near = 0;
+
+    /** @param  Scale  $scale  of a parameter; of no account for others */
+    public function __construct(private readonly AutomationLane $lane, private readonly Scale $scale = Scale::Linear)
+    {
+    }
+
+    /** @return ?float as {@see AutomationPoint}; null is silence */
+    public function at(int $position): ?float
+    {
+        $points = $this->lane->points;
+        $last = count($points) - 1;
+        if ($position <= $points[0]->at || $last === 0) {
+            return $points[0]->value;
+        }
+        if ($position >= $points[$last]->at) {
+            return $points[$last]->value;
+        }
+        $index = $this->before($position);
+        $from = $points[$index];
+        if ($this->lane->target->kind === AutomationKind::Mute) {
+            return $from->value;
+        }
+        $to = $points[$index + 1];
+        $share = self::bent(($position - $from->at) / ($to->at - $from->at), $from->curve);
+
+        return $this->value($this->travel($from->value) + $share * ($this->travel($to->value) - $this->travel($from->value)));
+    }
+
+    /** Index of the last point that is not after a position between the first and the last. */
+    private function before(int $position): int
+    {
+        $points = $this->lane->points;
+        if ($points[$this->near]->at > $position) {
+            $this->near = 0;
+        }
+        while ($points[$this->near + 1]->at <= $position) {
+            ++$this->near;
+        }
+
+        return $this->near;
+    }
+
+    /**
+     * How far the way between two points has come, for lanes that are drawn while they change.
+     *
+     * @return array{curves: list<float>, shares: list<list<float>>} for each curve, at evenly spaced shares of the time from 0 to 1
+     */
+    public static function table(): array
+    {
+        $curves = $shares = [];
+        for ($index = 0; $index <= self::TABLE_CURVES; ++$index) {
+            $curves[] = $curve = round(-1.0 + 2.0 * $index / self::TABLE_CURVES, 3);
+            $shares[] = array_map(
+                static fn (int $at): float => round(self::bent($at / self::TABLE_SHARES, $curve), 5),
+                range(0, self::TABLE_SHARES),
+            );
+        }
+
+        return ['curves' => $curves, 'shares' => $shares];
+    }
+
+    private static function bent(float $share, float $curve): float
+    {
+        return abs($curve) < 1e-6 ? $share : (exp(self::BEND * $curve * $share) - 1.0) / (exp(self::BEND * $curve) - 1.0);
+    }
+
+    private function travel(?float $value): float
+    {
+        return match (true) {
+            $this->lane->target->kind->isGain() => FaderScale::travelAt($value),
+            $value === null => 0.0,
+            $this->scale === Scale::Logarithmic && $value > 0.0 => log($value),
+            default => $value,
+        };
+    }
+
+    private function value(float $travel): ?float
+    {
+        return match (true) {
+            $this->lane->target->kind->isGain() => FaderScale::gainAt($travel),
+            $this->lane->target->kind === AutomationKind::Parameter && $this->scale === Scale::Logarithmic => exp($travel),
+            default => $travel,
+        };
+    }
+}

@@ -1,0 +1,48 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Automation;
+
+/**
+ * What a lane moves: "fader", "pan", "mute", the amount of a send ("send:ID"), the dry/wet of an insert ("mix:ID"), or one of
+ * its parameters ("parameter:ID:NAME").
+ */
+final readonly class AutomationTarget
+{
+    private function __construct(public AutomationKind $kind, public ?string $part = null, public ?string $parameter = null)
+    {
+    }
+
+    /** Null where it is none. */
+    public static function fromString(string $text): ?self
+    {
+        if (preg_match('/^(fader|pan|mute|send:[A-Za-z0-9_-]{1,64}|mix:[A-Za-z0-9_-]{1,64}|parameter:[A-Za-z0-9_-]{1,64}:[a-z0-9-]{1,64})$/D', $text) !== 1) {
+            return null;
+        }
+        $parts = explode(':', $text);
+
+        return new self(AutomationKind::from($parts[0]), $parts[1] ?? null, $parts[2] ?? null);
+    }
+
+    public static function fader(): self
+    {
+        return new self(AutomationKind::Fader);
+    }
+
+    public static function mix(string $insert): self
+    {
+        return new self(AutomationKind::Mix, $insert);
+    }
+
+    public function text(): string
+    {
+        return implode(':', array_filter([$this->kind->value, $this->part, $this->parameter], static fn (?string $part): bool => $part !== null));
+    }
+
+    /** Whether it is about an insert. */
+    public function isOfInsert(): bool
+    {
+        return $this->kind === AutomationKind::Mix || $this->kind === AutomationKind::Parameter;
+    }
+}

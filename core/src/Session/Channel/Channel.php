@@ -1,0 +1,197 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Channel;
+
+use Hafen\Session\Automation\AutomationLane;
+use Hafen\Session\Automation\AutomationTarget;
+use Hafen\Session\Copies;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Inserts;
+use Hafen\Session\Insert\Row;
+use Hafen\Session\Source\Source;
+
+/**
+ * One path: source, trim, inserts, fader, pan, inserts after the fader, output.
+ *
+ * Gains in dB (null is silence), pan from -1 (left) to +1 (right). `output` is a channel id, "none" or an interface
+ * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
+ * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
+ */
+final readonly class Channel
+{
+    use Copies;
+
+    /**
+     * @param  list<Insert>  $inserts
+     * @param  list<Insert>  $postInserts
+     * @param  list<Send>  $sends
+     * @param  list<AutomationLane>  $automation  one for each thing that moves
+     */
+    public function __construct(
+        public string $id,
+        public ChannelKind $kind,
+        public string $name,
+        public Width $width,
+        public Source $source,
+        public ChannelTrim $trim = new ChannelTrim,
+        public bool $insertsOn = true,
+        public array $inserts = [],
+        public ?float $fader = 0.0,
+        public float $pan = 0.0,
+        public bool $mute = false,
+        public bool $solo = false,
+        public bool $soloSafe = false,
+        public array $postInserts = [],
+        public string $output = 'main',
+        public array $sends = [],
+        public bool $aligned = true,
+        public bool $hidden = false,
+        public array $automation = [],
+    ) {
+    }
+
+    /** @return list<Insert> */
+    public function row(Row $row): array
+    {
+        return $row === Row::Inserts ? $this->inserts : $this->postInserts;
+    }
+
+    /** @return list<Insert> both rows in order, with all that is in their splits */
+    public function allInserts(): array
+    {
+        return [...Inserts::all($this->inserts), ...Inserts::all($this->postInserts)];
+    }
+
+    /** What moves a control over time, by its target's text; null where nothing does. */
+    public function lane(string $target): ?AutomationLane
+    {
+        foreach ($this->automation as $lane) {
+            if ($lane->target->text() === $target) {
+                return $lane;
+            }
+        }
+
+        return null;
+    }
+
+    /** The first send to a channel. */
+    public function sendTo(string $channel): ?Send
+    {
+        foreach ($this->sends as $send) {
+            if ($send->to === $channel) {
+                return $send;
+            }
+        }
+
+        return null;
+    }
+
+    public function withName(string $name): self
+    {
+        return $this->copy(name: $name);
+    }
+
+    public function withWidth(Width $width): self
+    {
+        return $this->copy(width: $width);
+    }
+
+    public function withSource(Source $source): self
+    {
+        return $this->copy(source: $source);
+    }
+
+    public function withTrim(ChannelTrim $trim): self
+    {
+        return $this->copy(trim: $trim);
+    }
+
+    public function withInsertsOn(bool $on): self
+    {
+        return $this->copy(insertsOn: $on);
+    }
+
+    /** @param  list<Insert>  $inserts */
+    public function withRow(Row $row, array $inserts): self
+    {
+        return $row === Row::Inserts ? $this->copy(inserts: $inserts) : $this->copy(postInserts: $inserts);
+    }
+
+    public function withFader(?float $gain): self
+    {
+        return $this->copy(fader: $gain);
+    }
+
+    public function withPan(float $pan): self
+    {
+        return $this->copy(pan: $pan);
+    }
+
+    public function withMute(bool $mute): self
+    {
+        return $this->copy(mute: $mute);
+    }
+
+    public function withSolo(bool $solo): self
+    {
+        return $this->copy(solo: $solo);
+    }
+
+    public function withSoloSafe(bool $soloSafe): self
+    {
+        return $this->copy(soloSafe: $soloSafe);
+    }
+
+    public function withOutput(string $output): self
+    {
+        return $this->copy(output: $output);
+    }
+
+    /** @param  list<Send>  $sends */
+    public function withSends(array $sends): self
+    {
+        return $this->copy(sends: $sends);
+    }
+
+    /** The channel with the send of the same id replaced, or with one more. */
+    public function withSend(Send $changed): self
+    {
+        $sends = [];
+        $found = false;
+        foreach ($this->sends as $send) {
+            $found = $found || $send->id === $changed->id;
+            $sends[] = $send->id === $changed->id ? $changed : $send;
+        }
+
+        return $this->withSends($found ? $sends : [...$sends, $changed]);
+    }
+
+    public function withAligned(bool $aligned): self
+    {
+        return $this->copy(aligned: $aligned);
+    }
+
+    public function withHidden(bool $hidden): self
+    {
+        return $this->copy(hidden: $hidden);
+    }
+
+    /** @param  list<AutomationLane>  $automation */
+    public function withAutomation(array $automation): self
+    {
+        return $this->copy(automation: $automation);
+    }
+
+    /** The channel with one lane put in place of that of the same target, or added. */
+    public function withLane(AutomationLane $lane): self
+    {
+        return $this->withAutomation([...$this->withoutLane($lane->target)->automation, $lane]);
+    }
+
+    public function withoutLane(AutomationTarget $target): self
+    {
+        return $this->withAutomation(array_values(array_filter($this->automation, static fn (AutomationLane $lane): bool => $lane->target->text() !== $target->text())));
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Insert;
+
+use Hafen\Session\Channel\Channel;
+
+/** Where a branch stands. */
+final readonly class BranchLocation
+{
+    public function __construct(
+        public Channel $channel,
+        public Row $row,
+        public Split $split,
+        public int $index,
+        public Branch $branch,
+    ) {
+    }
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Source;
+
+use Hafen\Session\Channel\TapPoint;
+
+/** What another channel carries at one of its taps. */
+final readonly class TapSource implements Source
+{
+    public function __construct(public string $channel, public TapPoint $tap)
+    {
+    }
+}
