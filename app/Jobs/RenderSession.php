@@ -21,7 +21,6 @@ use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Printing\RenderStopped;
 use Hafen\Session\Session;
-use Hafen\Survey\TimeRange;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -49,7 +48,7 @@ final class RenderSession implements ShouldQueue
             $session = $codec->decode(DocumentDifference::inflated($render->document));
             $options = self::options($render->options);
             try {
-                if (($render->options['clip'] ?? false) !== true && ! $options->format->isFloat() && ! self::passes($claim, $render, $session, $options, $engines)) {
+                if (($render->options['clip'] ?? false) !== true && ! self::passes($claim, $render, $session, $options, $engines)) {
                     return;
                 }
                 $room->need($options->bytes($session), $render->name);
@@ -79,13 +78,7 @@ final class RenderSession implements ShouldQueue
      */
     private static function passes(Claim $claim, Render $render, Session $session, RenderOptions $options, EngineFactory $engines): bool
     {
-        $to = min($options->to ?? $session->length, $session->length);
-        $isAll = $options->from === 0 && $to === $session->length;
-        if ($to <= $options->from) {
-            return true;
-        }
-        $survey = $engines->lastingSurvey($session->sampleRate)->measure($session, $isAll ? null : new TimeRange($options->from, $to), $claim->beat(...));
-        $clips = $survey === null ? throw RenderStopped::beforeItBegan() : ExportGate::check($survey, $options->tap, $options->format);
+        $clips = ExportGate::ask($session, $options, $engines->lastingSurvey($session->sampleRate), $claim->beat(...));
         if ($clips === null) {
             return true;
         }

@@ -11,6 +11,7 @@ use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use Generator;
 use Hafen\Audio\Block;
+use Hafen\Audio\Crossfade;
 use Hafen\Audio\Decibel;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
@@ -21,6 +22,7 @@ use Hafen\Edit\Insert\SetRow;
 use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
+use Hafen\Engine\LevelMatch;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\InsertWatch;
@@ -198,13 +200,7 @@ final class ListeningStream
         $this->match->apply($one, $two);
         // Over one block from side to side, so that switching is not heard itself.
         $target = $this->options?->side === 2 ? 0.0 : 1.0;
-        $frames = $one->frames();
-        $step = ($target - $this->side) / $frames;
-        for ($i = 0; $i < $frames; ++$i) {
-            $share = $this->side + $step * ($i + 1);
-            $one->left[$i] = $two->left[$i] + $share * ($one->left[$i] - $two->left[$i]);
-            $one->right[$i] = $two->right[$i] + $share * ($one->right[$i] - $two->right[$i]);
-        }
+        Crossfade::mix($one, $two, $this->side, $target);
         $this->side = $target;
 
         return $one;

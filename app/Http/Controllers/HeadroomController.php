@@ -14,7 +14,6 @@ use Hafen\Document\SessionCodec;
 use Hafen\Headroom\Stage;
 use Hafen\Headroom\StagesOfPath;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\Session;
 use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -22,11 +21,6 @@ use Illuminate\Http\Request;
 /** The stages of all paths, and what fills the main at a moment. */
 final readonly class HeadroomController
 {
-    /** Seconds around a chosen moment in which its peak is looked for, and seconds that run before. */
-    private const AROUND = 0.05;
-
-    private const RUN_IN = 1.5;
-
     public function __construct(private SessionBook $book, private ProcessorCatalogue $processors, private EngineFactory $engines)
     {
     }
@@ -52,21 +46,13 @@ final readonly class HeadroomController
         return new JsonResponse(['paths' => (object) $paths]);
     }
 
-    /** What each channel brings to the highest sample around a place. */
+    /** What each channel brings to the highest sample around a position. */
     public function moment(Request $request, StoredSession $session): JsonResponse
     {
         $opened = $this->book->open($session);
         $at = min($opened->length, AddressNumber::of($request, 'at', 0, 0, SessionCodec::LONGEST));
-        $reach = (int) (self::AROUND * $opened->sampleRate);
-        $moment = $opened->length === 0 ? null : $this->engines->survey($opened->sampleRate)->measure($opened, self::around($opened, $at, $reach))?->loudest();
+        $moment = $opened->length === 0 ? null : $this->engines->survey($opened->sampleRate)->measure($opened, TimeRange::around($opened, $at))?->loudest();
 
         return new JsonResponse(['moment' => $moment === null ? null : SurveyFigures::moment($moment)]);
-    }
-
-    private static function around(Session $session, int $at, int $reach): TimeRange
-    {
-        $from = max(0, min($session->length - 1, $at - $reach));
-
-        return new TimeRange($from, max($from + 1, min($session->length, $at + $reach)), self::RUN_IN);
     }
 }

@@ -9,8 +9,10 @@ use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
+use App\Sessions\SessionBook;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
+use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Sweep;
 use Illuminate\Http\JsonResponse;
@@ -18,12 +20,16 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** A listening is what a listener wants; the stream follows it while it runs. */
-final class ListeningController
+final readonly class ListeningController
 {
+    public function __construct(private SessionBook $book)
+    {
+    }
+
     public function store(Request $request, StoredSession $session): JsonResponse
     {
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
-        $options = $this->options(JsonBody::of($request));
+        $options = $this->options(JsonBody::of($request), $session);
         $listening = Listening::query()->create(['session_id' => $session->id, ...$options]);
         $base = config('hafen.listen_url');
 
@@ -35,7 +41,7 @@ final class ListeningController
 
     public function update(Request $request, Listening $listening): JsonResponse
     {
-        $listening->update($this->options(JsonBody::of($request)));
+        $listening->update($this->options(JsonBody::of($request), StoredSession::query()->findOrFail($listening->session_id)));
 
         return new JsonResponse(['id' => $listening->id]);
     }
@@ -59,7 +65,7 @@ final class ListeningController
     }
 
     /** @return array<string, mixed> */
-    private function options(JsonNode $body): array
+    private function options(JsonNode $body, StoredSession $session): array
     {
         $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch']);
         $options = [];
@@ -77,8 +83,8 @@ final class ListeningController
             } else {
                 $loop->keys(['start', 'end']);
                 $start = $loop->get('start')->integer(0, 1 << 40);
-                // Shorter than a tenth of a second there is nothing to hear, only work.
-                $options += ['loop_start' => $start, 'loop_end' => $loop->get('end')->integer($start + 4800, 1 << 40)];
+                $shortest = Loop::shortest($this->book->open($session)->sampleRate);
+                $options += ['loop_start' => $start, 'loop_end' => $loop->get('end')->integer($start + $shortest, 1 << 40)];
             }
         }
         if ($body->has('compare')) {

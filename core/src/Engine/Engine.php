@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Crossfade;
 use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
@@ -318,12 +319,7 @@ final class Engine
         }
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
-            $before = self::heardAt($this->tapBefore, $taps, $frames);
-            for ($i = 0; $i < $frames; ++$i) {
-                $share = ($i + 1) / $frames;
-                $block->left[$i] = $before->left[$i] + $share * ($block->left[$i] - $before->left[$i]);
-                $block->right[$i] = $before->right[$i] + $share * ($block->right[$i] - $before->right[$i]);
-            }
+            Crossfade::mix($block, self::heardAt($this->tapBefore, $taps, $frames), 0.0, 1.0);
             $this->tapBefore = null;
         }
 

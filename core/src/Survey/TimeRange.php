@@ -12,6 +12,11 @@ final readonly class TimeRange
 {
     private const RUN_IN = 10.0;
 
+    private const SHORT_RUN_IN = 1.5;
+
+    /** Seconds around a moment in which its peak is looked for. */
+    private const REACH = 0.05;
+
     /** @param  float  $runIn  seconds that run before it is measured, so that filters and tails are what they would be */
     public function __construct(public int $from, public int $to, public float $runIn = self::RUN_IN)
     {
@@ -23,6 +28,15 @@ final readonly class TimeRange
     public static function all(Session $session): self
     {
         return new self(0, max(1, $session->length));
+    }
+
+    /** What is around a moment: enough to find its peak, after a short pre-roll. */
+    public static function around(Session $session, int $position): self
+    {
+        $reach = (int) (self::REACH * $session->sampleRate);
+        $from = max(0, min($session->length - 1, $position - $reach));
+
+        return new self($from, max($from + 1, min($session->length, $position + $reach)), self::SHORT_RUN_IN);
     }
 
     public function frames(): int

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Listening;
+namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
