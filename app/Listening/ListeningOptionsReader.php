@@ -10,7 +10,7 @@ use Illuminate\Support\Facades\DB;
 use PDO;
 use PDOStatement;
 
-/** Looks up a listener's wishes: asked for every block, so it is one prepared statement. */
+/** Reads a listener's options; called for every block, so it uses one prepared statement. */
 final readonly class ListeningOptionsReader
 {
     private PDOStatement $statement;

@@ -35,7 +35,7 @@ use Hafen\Session\Session;
 
 /**
  * Runs the engine for one listener and yields the frames of its stream, paced to the clock. Before each block it looks
- * whether the session or the listener's wishes changed, and goes on with them at once.
+ * whether the session or the listener's options changed, and goes on with them at once.
  */
 final class ListeningStream
 {

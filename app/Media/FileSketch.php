@@ -10,7 +10,7 @@ use Hafen\Audio\WavReader;
 /** A file seen from afar: its largest samples over time, and how many samples of it are no numbers. */
 final readonly class FileSketch
 {
-    /** @param  list<float>  $overview  largest sample in each of equally long stretches */
+    /** @param  list<float>  $overview  largest sample in each of equally long ranges */
     private function __construct(public array $overview, public int $unreadable)
     {
     }

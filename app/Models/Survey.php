@@ -9,7 +9,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
- * A measurement of one state of a session, over all of it or a stretch. Status: running, done, failed, stopped, dropped (nobody
+ * A measurement of one state of a session, over all of it or a range. Status: running, done, failed, stopped, dropped (nobody
  * waits for it any more).
  *
  * @property int $id

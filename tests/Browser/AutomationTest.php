@@ -27,7 +27,7 @@ it('fades in with one press, and the fade is heard', function (): void {
     pressButton('fade in', '[data-lane="cello:fader"]');
     $this->browser->until(fn (): bool => count(pointsOnServer()) === 2, 'the fade');
     expect(pointsOnServer()[0]['value'])->toBeNull()->and(pointsOnServer()[1]['at'])->toBe(144_000);
-    $this->browser->waitFor('[data-channel-row=cello] .rides');
+    $this->browser->waitFor('[data-channel-row=cello] .lanes');
     playOn();
     $drop = static fn (): float => (figure('cello:post-fader') ?? -200.0) - (figure('cello:pre-fader') ?? 0.0);
     $this->browser->until(fn (): bool => $drop() < -15.0 && $drop() > -100.0, 'the beginning of the fade');

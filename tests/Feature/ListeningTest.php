@@ -170,7 +170,7 @@ it('tells what it cannot do and plays on', function (): void {
     expect($frames[0]['kind'])->toBe('N')->and($frames[0]['data']['message'])->toContain('There is no readable file here')->and($frames[1]['kind'])->toBe('E');
 });
 
-it('refuses wishes with the field', function (array $options, string $place): void {
+it('refuses options with the field', function (array $options, string $place): void {
     $session = Demo::session();
     $this->postJson("/api/sessions/{$session->id}/listenings", $options)->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([

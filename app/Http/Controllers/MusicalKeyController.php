@@ -12,7 +12,7 @@ use Hafen\Edit\Refusals\NoSuchChannel;
 use Hafen\Engine\ChannelKey;
 use Illuminate\Http\JsonResponse;
 
-/** The musical key of a track. */
+/** Finds the musical key of a track. */
 final readonly class MusicalKeyController
 {
     public function __construct(private SessionBook $book, private MediaFolder $media)

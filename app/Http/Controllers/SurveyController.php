@@ -27,7 +27,7 @@ final readonly class SurveyController
         return new JsonResponse($this->desk->state($session, $range));
     }
 
-    /** Has all of the session measured, or a stretch of it. */
+    /** Has all of the session measured, or a range of it. */
     public function store(Request $request, StoredSession $session): JsonResponse
     {
         $range = $this->range($request);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Audio;
 
-/** What a stretch of sound is: samples per second, channels, and how a sample is written. */
+/** What a range of sound is: samples per second, channels, and how a sample is written. */
 final readonly class AudioFormat
 {
     public function __construct(

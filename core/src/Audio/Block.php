@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Audio;
 
 /**
- * A short stretch of sound under work: one packed list of samples per side, changed in place.
+ * A short range of sound under work: one packed list of samples per side, changed in place.
  *
  * While `mono` is true both sides are the same and only `left` holds samples; whoever makes width
  * calls {@see widen()} first. To change a side without a copy, take the list out, leave an empty

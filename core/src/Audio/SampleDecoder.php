@@ -20,7 +20,7 @@ final class SampleDecoder
     private static ?array $floatScale = null;
 
     /**
-     * How many samples of a stretch of bytes are no numbers, infinite, or beyond what 32 bits can say.
+     * How many samples of a range of bytes are no numbers, infinite, or beyond what 32 bits can say.
      */
     public static function unreadable(string $bytes, SampleFormat $format): int
     {
@@ -43,7 +43,7 @@ final class SampleDecoder
     }
 
     /**
-     * Interleaved samples of a stretch of bytes.
+     * Interleaved samples of a range of bytes.
      *
      * @return list<float>
      */

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace Hafen\Dsp;
 
 /**
- * A slow movement whose place follows from the place in the session, so that every render moves the same way.
+ * A low-frequency oscillator whose phase follows from the session position, so that every render is the same.
  *
- * A changed rate goes on from where the movement is. Angles are counted from whole samples, never summed up, so that it
- * does not matter how a stretch is cut into blocks.
+ * A changed rate continues from the current phase. Angles are computed from sample counts, not accumulated, so that it
+ * does not matter how a range is cut into blocks.
  */
 final class Lfo
 {
     /** Radians a sample. */
     private float $turn = 0.0;
 
-    /** Where it was when its rate was set last, and samples since then. */
+    /** Phase when the rate was last set, and samples since then. */
     private float $phase = 0.0;
 
     private int $since = 0;
@@ -32,7 +32,7 @@ final class Lfo
         $this->turn = $turn;
     }
 
-    /** Says which sample of the session comes next. */
+    /** Seeks to a session sample. */
     public function at(int $position): void
     {
         if ($position !== $this->position) {

@@ -17,7 +17,7 @@ use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
-/** The rules of where sound may go. */
+/** The rules of routing: which outputs, sends and taps are allowed. */
 final class RoutingRules
 {
     /** @throws EditRefused when nothing can be sent there, or from there */

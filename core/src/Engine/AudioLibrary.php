@@ -7,7 +7,7 @@ namespace Hafen\Engine;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\UnreadableAudioFile;
 
-/** Finds the sound behind a clip's `file`. */
+/** Opens the audio behind a clip's `file`. */
 interface AudioLibrary
 {
     /** @throws UnreadableAudioFile when it is not there or broken */

@@ -10,10 +10,10 @@ use Hafen\Routing\PanLaw;
 use Hafen\Session\Automation\AutomationCurve;
 use Hafen\Session\Channel\Channel;
 
-/** What the lanes of a channel ask of its gains. */
+/** Turns a channel's automation lanes into gain over time. */
 final class AutomationLaws
 {
-    /** Samples over which a mute opens and closes, and parts it is looked at in. */
+    /** Samples a mute takes to open or close, and the steps it is computed in. */
     private const MUTE = 256;
 
     private const PARTS = 4;

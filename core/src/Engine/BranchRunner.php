@@ -14,7 +14,7 @@ use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Branch;
 
-/** One branch of a split at work: its band where it has one, its inserts, its level, and the delay to the latest of the branches. */
+/** Runs one branch of a split: band filter, inserts, level, and the delay that aligns it with the slowest branch. */
 final class BranchRunner
 {
     public readonly Chain $chain;
@@ -41,7 +41,7 @@ final class BranchRunner
     {
         $this->chain->set($runners);
         $gain = ($heard ? Decibel::toGain($branch->gain) : 0.0) * ($branch->invert ? -1.0 : 1.0);
-        // A branch is a balance, whatever the channel's width: in the middle it passes everything as it is.
+        // Branch pan is a stereo balance: in the centre it changes nothing.
         [$left, $right] = PanLaw::gains(Width::Stereo, $branch->pan, 0.0);
         $this->level->towards($gain * $left, $gain * $right);
     }

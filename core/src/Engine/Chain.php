@@ -7,7 +7,7 @@ namespace Hafen\Engine;
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
 
-/** Stops one after the other: a row of a channel, or of a branch. */
+/** Runs inserts in series: the row of a channel or of a branch. */
 final class Chain
 {
     /** @var list<InsertRunner> */
@@ -60,7 +60,7 @@ final class Chain
         }
     }
 
-    /** The meter after the last stop, which measures what leaves the chain. */
+    /** Returns the meter at the output of the chain. */
     public function lastMeter(): ?Meter
     {
         return $this->runners === [] ? null : $this->runners[count($this->runners) - 1]->meter();

@@ -17,7 +17,7 @@ final class ChannelKey
     /** Seconds that are listened to, from the first clip on. */
     private const SECONDS = 60;
 
-    /** Null where the channel has no clips, or no key can be heard. */
+    /** Returns null when the channel has no clips or no key is found. */
     public static function of(Session $session, Channel $channel, AudioLibrary $library): ?MusicalKey
     {
         if (! $channel->source instanceof ClipSource || $channel->source->clips === []) {

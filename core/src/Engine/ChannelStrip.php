@@ -16,7 +16,7 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Width;
 
 /**
- * One channel at work, in the order of the design: source, trim, inserts, fader and pan, inserts after the fader. It lives
+ * Runs one channel: source, trim, inserts, fader and pan, post-fader inserts. It lives
  * on from one revision to the next, so that what sounds goes on sounding.
  */
 final class ChannelStrip
@@ -37,15 +37,15 @@ final class ChannelStrip
 
     private readonly GainAutomation $automation;
 
-    /** Of the left and the right side, where the pan moves. */
+    /** Gains of the two sides where the pan is automated. */
     private readonly GainAutomation $leftAutomation;
 
     private readonly GainAutomation $rightAutomation;
 
-    /** Samples by which sound comes late to the fader. */
+    /** Latency at the fader in samples. */
     private int $latencyAtFader = 0;
 
-    /** Closes for a moment while the row is rebuilt. */
+    /** Fades out while the row is rebuilt. */
     private readonly GainRamp $gate;
 
     /** @var list<Feed> what comes in from other strips */
@@ -95,7 +95,7 @@ final class ChannelStrip
         $this->latencyAtFader = $latencyAtFader;
         $this->width = $channel->width;
         $this->trim->towards(Decibel::toGain($channel->trim->gain) * ($channel->trim->invert ? -1.0 : 1.0));
-        // What moves over time is ridden; what stands still is set.
+        // Automated gains follow their lanes; the others are set.
         $fader = $audible ? ($channel->lane('fader') === null ? Decibel::toGain($channel->fader) : 1.0) : 0.0;
         $pan = AutomationLaws::pan($channel, $panLaw);
         [$left, $right] = $pan === null ? PanLaw::gains($channel->width, $channel->pan, $panLaw) : [1.0, 1.0];
@@ -116,32 +116,32 @@ final class ChannelStrip
         $this->followsTap = $followsTap;
     }
 
-    /** Has clips sound so many samples later. */
+    /** Delays clip playback by a number of samples. */
     public function wait(int $samples): void
     {
         $this->waiting = $samples;
     }
 
-    /** Has what passes at a stage be there for others after each block. */
+    /** Keeps a copy of each block at this stage for other strips. */
     public function keep(string $stage): void
     {
         $this->passing[$stage] = null;
     }
 
-    /** What passed at a stage that is kept, in this block. */
+    /** Returns the copy of the current block at a kept stage. */
     public function passing(string $stage, int $frames): Block
     {
         return $this->passing[$stage] ?? Block::silence($frames);
     }
 
-    /** Has what the feeds bring be there after each block. */
+    /** Keeps what each feed contributes to each block. */
     public function keepContributions(): void
     {
         $this->keepsContributions = true;
     }
 
     /**
-     * What each feed brought to the last block: where it comes from, and of both sides the samples and the gain they had
+     * What each feed contributed to the last block: its channel, and for both sides the samples and the gain they had
      * here; null for the right side is the same as the left.
      *
      * @return list<array{string, array{list<float>, float}, ?array{list<float>, float}}>
@@ -151,7 +151,7 @@ final class ChannelStrip
         return $this->contributions;
     }
 
-    /** Everything is where it was set to be, at once. */
+    /** Jumps to all target values. */
     public function settle(): void
     {
         $this->trim->settle();
@@ -177,7 +177,7 @@ final class ChannelStrip
     }
 
     /**
-     * Has every tap count only what belongs to a stretch of the session.
+     * Limits all meters to a range of the session.
      *
      * @param  Window  $window  as seen where sound enters this channel
      */
@@ -190,7 +190,7 @@ final class ChannelStrip
     }
 
     /**
-     * Has the channel up to its fader be what was recorded there, instead of working it.
+     * Replays the channel up to its fader from captured audio instead of computing it.
      *
      * @param  array<string, Replay>  $replays  by stage: before the fader, at the source where others take it there
      */
@@ -209,7 +209,7 @@ final class ChannelStrip
         $this->gate->towards(1.0);
     }
 
-    /** Whether the gate is on its way. */
+    /** Returns whether the fade of the gate is running. */
     public function gateMoving(): bool
     {
         return $this->gate->moving();
@@ -254,7 +254,7 @@ final class ChannelStrip
     }
 
     /**
-     * Samples this channel can go on sounding after its sources stopped.
+     * Returns the channel's tail in samples, including the tails of channels that feed it.
      *
      * @param  array<string, int>  $others  the same of the strips that may feed it, by id
      */
@@ -269,7 +269,7 @@ final class ChannelStrip
     }
 
     /**
-     * Works the next block through the channel.
+     * Processes the next block.
      *
      * @param  int  $sourcePosition  in the session of the first sample, as the sources count
      * @param  ?StageTaps  $taps  filled with what somebody listens to
@@ -298,7 +298,7 @@ final class ChannelStrip
         return $sound;
     }
 
-    /** Time spent since last asked, in nanoseconds. */
+    /** Returns and resets the time spent, in nanoseconds. */
     public function takeNanoseconds(): int
     {
         return array_sum($this->takeSections());
@@ -352,7 +352,7 @@ final class ChannelStrip
     private function gather(int $sourcePosition, int $frames): Block
     {
         if ($this->clips !== null) {
-            // What an insert listens to may come later than clips would: they wait for it.
+            // Clips wait for sidechain signals that arrive later.
             return $this->clips->read($sourcePosition - $this->waiting, $frames);
         }
         if ($this->followsTap && count($this->feeds) === 1) {
@@ -367,7 +367,7 @@ final class ChannelStrip
         return $block;
     }
 
-    /** What all feeds bring. The same sound on both sides is summed once, for both. */
+    /** Sums all feeds; feeds that are equal on both sides are summed once. */
     private function sum(int $sourcePosition, int $frames): Block
     {
         $both = $left = $right = $this->contributions = [];
@@ -410,7 +410,7 @@ final class ChannelStrip
         }
     }
 
-    /** What is not a number must not reach another channel either. */
+    /** NaN and infinity must not reach other channels. */
     private function silence(Block $block): void
     {
         $block->left = array_fill(0, $block->frames(), 0.0);

@@ -11,7 +11,7 @@ use Hafen\Audio\Resampler;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Source\Clip;
 
-/** Reads a track's clips: cut, placed, summed, each with its gain, at the session's rate and the channel's width. */
+/** Reads and sums a track's clips at the session's rate and the channel's width. */
 final class ClipPlayer
 {
     /** @var list<array{Clip, AudioSource}> */

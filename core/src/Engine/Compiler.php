@@ -22,7 +22,7 @@ use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\TapSource;
 
-/** Turns a session into a plan; from one revision to the next it keeps every strip, feed and insert that is still there. */
+/** Compiles a session into a plan, and reuses strips, feeds and inserts of the plan before. */
 final readonly class Compiler
 {
     public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library)
@@ -57,7 +57,7 @@ final readonly class Compiler
             $strips[$id]->wait($alignment->arrival[$id]);
             $sidechains = [];
             foreach ($routes->sidechainsInto($id) as $route) {
-                // Where the channel up to its fader is replayed, what its inserts there listen to is not there, nor needed.
+                // Replayed channels need no sidechain feeds for the inserts before their fader.
                 if (isset($strips[$route->from]) && $route->insert !== null) {
                     $sidechains[$route->insert] = $route;
                 }
@@ -67,7 +67,7 @@ final readonly class Compiler
                 if ($route === null) {
                     return null;
                 }
-                // As late at the insert as the sound it works on.
+                // Aligns the sidechain with the insert's own input.
                 $feed = $this->feed($route, $session, $alignment, $latency, $strips, $before, $inputLatency - $alignment->arrival[$id]);
 
                 return $feeds[$route->id()] = $feed;
@@ -87,7 +87,7 @@ final readonly class Compiler
     }
 
     /**
-     * How late what enters each channel comes, in samples.
+     * Returns the latency at each channel's input, in samples.
      *
      * @return array<string, int> by channel id
      */

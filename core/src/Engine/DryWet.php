@@ -9,17 +9,17 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Delay\DelayLine;
 use Hafen\Dsp\Gain\GainRamp;
 
-/** The share of an insert in what leaves it: blends with a dry copy that is as late, and switches without a click. */
+/** Mixes an insert's output with a dry copy of the same latency, and switches it on and off without a click. */
 final class DryWet
 {
-    /** Length of the fade when it is switched, in ms. */
+    /** Length of the on/off fade in ms. */
     private const FADE = 10.0;
 
     private readonly GainRamp $wet;
 
     private readonly DelayLine $dry;
 
-    /** Frames to wait before fading in, while the insert fills its own delay. */
+    /** Frames to wait before the fade-in, while the insert fills its delay lines. */
     private int $filling = 0;
 
     public function __construct(int $sampleRate, int $latency = 0)
@@ -33,7 +33,7 @@ final class DryWet
         $this->wet->towards($share);
     }
 
-    /** Has the insert, which was idle until now, fill its delay before it is heard. */
+    /** Delays the fade-in of an insert that was idle until its delay lines are filled. */
     public function fill(int $latency): void
     {
         $this->filling = $latency;
@@ -55,14 +55,14 @@ final class DryWet
         $this->dry->reset();
     }
 
-    /** Whether nothing of the insert is heard, and it need not work. */
+    /** Returns whether the insert is inaudible and can be skipped. */
     public function isIdle(): bool
     {
         return $this->wet->gain() === 0.0 && ! $this->wet->moving();
     }
 
     /**
-     * Works a block: the insert's work is done unless it is idle.
+     * Processes a block; the insert is skipped while idle.
      *
      * @param  callable(Block): void  $work
      * @param  ?list<float>  $automation  shares it has besides, sample by sample

@@ -28,7 +28,7 @@ final class Engine
 {
     private Plan $plan;
 
-    /** Place of the next sample to be read from the sources. */
+    /** Source position of the next block. */
     private int $reading = 0;
 
     private Tap $tap;
@@ -92,7 +92,7 @@ final class Engine
         return true;
     }
 
-    /** Has what passes at some taps be there after each block; what comes into an insert too ({@see Tap::beforeStage()}). */
+    /** Keeps a copy of each block at these taps; inputs of inserts are allowed too ({@see Tap::beforeStage()}). */
     public function watch(Tap ...$taps): void
     {
         $this->watching = array_values($taps);
@@ -111,7 +111,7 @@ final class Engine
     }
 
     /**
-     * Takes a place as the next to come out, after letting filters and tails run in.
+     * Seeks to a position and runs the pre-roll, so that filters and tails are settled.
      *
      * @param  int  $preRoll  samples to run before it, at most from the session's start
      * @param  ?callable(): bool  $goOn  asked before each block of the pre-roll; false stops
@@ -127,7 +127,7 @@ final class Engine
         $this->reading = $position - min($position, $preRoll);
         $loop = $this->loop;
         $this->loop = null;
-        // From the same place whatever the length of a block: what begins there begins alike.
+        // Starts on the same sample for every block length, so that the state is the same.
         for ($left = $position + $this->plan->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
                 return false;
@@ -142,7 +142,7 @@ final class Engine
         return true;
     }
 
-    /** Place in the session of the first sample of the next block. */
+    /** Session position of the next block's first sample. */
     public function position(): int
     {
         $position = $this->reading - $this->plan->latencyAt($this->tap);
@@ -154,14 +154,14 @@ final class Engine
     }
 
     /**
-     * Goes on with another revision: what is still there keeps its state, what changed moves over. Where a row is rebuilt its
+     * Applies another revision while running. Processors that remain keep their state, values move smoothly. Where a row is rebuilt its
      * channel closes for a moment, and a way that is taken away goes silent before, so that nothing clicks.
      */
     public function change(Session $session): void
     {
         $before = Routes::of($this->plan->session);
         $after = Routes::of($session);
-        // What is only listened to needs not go silent first, and where nobody listens just now it never would.
+        // Sidechain feeds are not audible by themselves, so they need no fade-out before a rebuild.
         $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
             static fn (Route $route): string => $route->id(),
             $before->sidechains(),
@@ -187,7 +187,7 @@ final class Engine
     }
 
     /**
-     * The next block at the tap listened to: always stereo, shorter where a loop ends.
+     * Returns the next block at the monitored tap: always stereo, shorter at the end of a loop.
      *
      * @param  ?int  $most  frames; a whole block where it is left out
      *
@@ -232,7 +232,7 @@ final class Engine
     }
 
     /**
-     * What every tap carried since last asked, by tap key.
+     * Returns and resets the meter readings of every tap, by tap id.
      *
      * @return array<string, TapReading>
      */
@@ -276,7 +276,7 @@ final class Engine
     }
 
     /**
-     * Compute time over audio time since last asked: of every channel by its id, of every insert by "channel:insert:ID".
+     * Returns and resets the load, compute time over audio time: of channels by id, of inserts by "channel:insert:ID".
      *
      * @return array<string, float> 1.0 is the whole of one core
      */
@@ -375,7 +375,7 @@ final class Engine
     }
 
     /**
-     * Which inserts stand where.
+     * Describes which inserts stand in which order.
      *
      * @param  list<Insert>  $inserts
      * @return list<mixed>

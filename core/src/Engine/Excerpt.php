@@ -20,7 +20,7 @@ final readonly class Excerpt
         return $channel === $this->channel || isset($this->replays[$channel]);
     }
 
-    /** Whether the channel comes from a recording of what it was before its fader. */
+    /** Returns whether the channel is replayed from audio captured before its fader. */
     public function startsAtFader(): bool
     {
         return isset($this->replays[$this->channel]);

@@ -14,7 +14,7 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 
-/** A route at work: takes sound at a tap of one strip, in time and at its amount, into another. */
+/** Runs a route: reads a tap of one strip, delays it to alignment, and applies its gain. */
 final class Feed
 {
     private readonly StereoGain $level;
@@ -23,7 +23,7 @@ final class Feed
 
     private readonly DelayLine $alignment;
 
-    /** Samples by which sound comes late to its level. */
+    /** Latency at its gain stage in samples. */
     private int $inputLatency = 0;
 
     private ChannelStrip $from;
@@ -64,7 +64,7 @@ final class Feed
         $this->alignment->resize($delay);
     }
 
-    /** Goes silent, to be taken away afterwards. */
+    /** Fades to silence before it is removed. */
     public function close(): void
     {
         $this->level->towards(0.0, 0.0);
@@ -91,7 +91,7 @@ final class Feed
         return $this->from->id;
     }
 
-    /** What it brings by itself. */
+    /** Returns its output block. */
     public function take(int $sourcePosition, int $frames): Block
     {
         $block = clone $this->from->passing($this->stage, $frames);
@@ -103,7 +103,7 @@ final class Feed
     }
 
     /**
-     * What it brings to a sum, and the gains it is still to have there.
+     * Returns its samples and the gains the sum has to apply to them.
      *
      * @return array{array{list<float>, float}, ?array{list<float>, float}} left, right; null where it is the same
      */

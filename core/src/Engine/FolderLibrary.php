@@ -7,7 +7,7 @@ namespace Hafen\Engine;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\WavReader;
 
-/** Files relative to a folder: how a document on disk names its sound. */
+/** Opens audio files by a path relative to a folder, as documents on disk name them. */
 final readonly class FolderLibrary implements AudioLibrary
 {
     public function __construct(private string $folder)

@@ -9,12 +9,12 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 
 /**
- * A gain that follows a law over the session. It is asked for on a fixed grid of the session and goes straight in between, so that
+ * A gain over time, evaluated on a fixed grid of the session and interpolated linearly, so that
  * blocks of any length sound the same. When the law is changed while it sounds, the way to the new one is faded.
  */
 final class GainAutomation
 {
-    /** Milliseconds from one law to the next. */
+    /** Crossfade from one law to the next in ms. */
     private const FADE = 20.0;
 
     /** @var ?Closure(int): float amplitude at a sample of the session */
@@ -22,7 +22,7 @@ final class GainAutomation
 
     private float $last = 1.0;
 
-    /** What is left of the step from one law to the next. */
+    /** Remaining difference between the old and the new law. */
     private float $step = 0.0;
 
     private int $left = 0;
@@ -43,7 +43,7 @@ final class GainAutomation
         $this->law = $law;
     }
 
-    /** Follows its law at once. */
+    /** Jumps to its law. */
     public function settle(): void
     {
         $this->isChanged = false;
@@ -51,7 +51,7 @@ final class GainAutomation
         $this->step = 0.0;
     }
 
-    /** Whether it leaves the sound as it is. */
+    /** Returns whether the gain is 1 and does not move. */
     public function isIdle(): bool
     {
         return $this->law === null && $this->left === 0 && ! $this->isChanged;

@@ -6,18 +6,18 @@ namespace Hafen\Engine;
 
 use Hafen\Dsp\Gain\GainRamp;
 
-/** The samples of a session at which what moves is asked where it is: the same ones, wherever playing begins and however it is cut. */
+/** The fixed grid of session samples at which automation is evaluated, so that results do not depend on the start or the block length. */
 final class Grid
 {
     public const STEP = GainRamp::STEP;
 
-    /** The last of them that is not after a position. */
+    /** The grid sample at or before a position. */
     public static function before(int $position): int
     {
         return (int) floor($position / self::STEP) * self::STEP;
     }
 
-    /** The first of them that is after a position. */
+    /** The grid sample after a position. */
     public static function after(int $position): int
     {
         return self::before($position) + self::STEP;

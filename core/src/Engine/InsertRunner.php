@@ -7,16 +7,16 @@ namespace Hafen\Engine;
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
 
-/** One insert at work, be it a processor or a split. It lives on from one revision to the next. */
+/** Runs one insert, a processor or a split, across revisions of the session. */
 interface InsertRunner
 {
-    /** Samples by which it makes its sound late. */
+    /** Latency in samples. */
     public function latency(): int;
 
-    /** Samples it can go on sounding after its input stopped. */
+    /** Tail in samples: how long it can sound after its input has stopped. */
     public function tail(): int;
 
-    /** Is where it was set to be, at once: for a path that has not sounded yet. */
+    /** Jumps to its target values; used before a path has produced sound. */
     public function settle(): void;
 
     public function reset(): void;
@@ -25,7 +25,7 @@ interface InsertRunner
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void;
 
     /**
-     * The taps in it and at its end: what is late there since its start, in samples, by stage.
+     * Returns the stages inside it and at its end, with the latency from its input in samples.
      *
      * @return array<string, int>
      */
@@ -34,12 +34,12 @@ interface InsertRunner
     /** @return array<string, Meter> by stage, in the order of {@see stages()} */
     public function meters(): array;
 
-    /** The one at its end. */
+    /** Returns the meter at its output. */
     public function meter(): Meter;
 
     /** @return array<string, InsertRunner> this one and those in it by the stage after each */
     public function runners(): array;
 
-    /** Time spent since last asked, in nanoseconds. */
+    /** Returns and resets the time spent, in nanoseconds. */
     public function takeNanoseconds(): int;
 }

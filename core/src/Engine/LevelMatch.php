@@ -29,7 +29,7 @@ final class LevelMatch
         $this->gain = new GainRamp(1.0, $sampleRate, 100.0);
     }
 
-    /** The gain on side 2 now. */
+    /** Current gain of side 2. */
     public function gain(): float
     {
         return $this->gain->target();

@@ -8,7 +8,7 @@ use Hafen\Audio\Resampler;
 use Hafen\Audio\UnreadableAudioFile;
 use Hafen\Processor\AudioFiles;
 
-/** The recordings of a library, for processors that work with one. */
+/** Gives processors access to the audio files of a library. */
 final readonly class LibraryAudioFiles implements AudioFiles
 {
     public function __construct(private AudioLibrary $library)

@@ -9,7 +9,7 @@ use Hafen\Session\Automation\AutomationCurve;
 use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Channel\Channel;
 
-/** What the lanes of a channel ask of the parameters of one insert, on a fixed grid of the session. */
+/** Evaluates the automation of one insert's parameters on the fixed grid. */
 final readonly class ParameterAutomation
 {
     /** @param  non-empty-array<string, AutomationCurve>  $curves  by parameter id */
@@ -17,7 +17,7 @@ final readonly class ParameterAutomation
     {
     }
 
-    /** Null where none of them moves. */
+    /** Returns null when no parameter is automated. */
     public static function of(Channel $channel, string $insert, ProcessorSpec $spec): ?self
     {
         $curves = [];
@@ -31,7 +31,7 @@ final readonly class ParameterAutomation
         return $curves === [] ? null : new self($curves);
     }
 
-    /** @return array<string, float> where the stretch of the grid ends that a sample lies in, by parameter id */
+    /** @return array<string, float> where the range of the grid ends that a sample lies in, by parameter id */
     public function at(int $position): array
     {
         $grid = Grid::after($position);

@@ -10,7 +10,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
 
 /**
- * Moves a processor's numbers from where they are to where they were set, over about 30 ms, so that turning a control is
+ * Smooths a processor's numeric parameters over about 30 ms, so that moving a control is
  * heard as a movement and not as steps. Choices and switches change at once.
  */
 final class ParameterSmoother
@@ -52,7 +52,7 @@ final class ParameterSmoother
         return $this->left > 0;
     }
 
-    /** The values after some more frames. */
+    /** Advances by a number of frames and returns the values. */
     public function step(int $frames): ParameterValues
     {
         $moved = min($frames, $this->left);

@@ -7,7 +7,7 @@ namespace Hafen\Engine;
 use Hafen\Routing\Alignment;
 use Hafen\Session\Session;
 
-/** A session made ready to run: its strips, each after all that feed it, the feeds between them, and what waits for what. */
+/** A compiled session: channel strips in processing order, the feeds between them, and their alignment. */
 final readonly class Plan
 {
     /**
@@ -27,13 +27,13 @@ final readonly class Plan
         return $this->strips[$this->session->main()->id];
     }
 
-    /** Samples by which the main's output comes after its sources. */
+    /** Latency from the sources to the main's output, in samples. */
     public function latency(): int
     {
         return $this->alignment->session;
     }
 
-    /** Samples by which what enters a channel comes after the sources. */
+    /** Latency from the sources to a channel's input, in samples. */
     public function arrival(string $channel): int
     {
         return $this->alignment->arrival[$channel] ?? 0;
@@ -49,13 +49,13 @@ final readonly class Plan
         return isset($this->strip($tap->channel)?->stages()[$tap->stage]);
     }
 
-    /** Samples by which a tap comes after the sources. */
+    /** Latency from the sources to a tap, in samples. */
     public function latencyAt(Tap $tap): int
     {
         return $this->arrival($tap->channel) + ($this->strip($tap->channel)?->stages()[$tap->stage] ?? 0);
     }
 
-    /** Longest time in samples that sound can go on after the sources stopped. */
+    /** Longest tail of the session in samples. */
     public function tail(): int
     {
         $tails = [];

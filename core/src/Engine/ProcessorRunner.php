@@ -31,20 +31,20 @@ final class ProcessorRunner implements InsertRunner
 
     private ?ParameterAutomation $parameterAutomation = null;
 
-    /** @var array<string, float> set last by the ride */
+    /** @var array<string, float> set last by automation */
     private array $automated = [];
 
-    /** Nothing sounded yet: what rides starts where it is. */
+    /** No sound has passed yet, so automated parameters start at their current value. */
     private bool $isFresh = true;
 
-    /** Samples by which sound comes late to the insert. */
+    /** Latency at the insert's input in samples. */
     private int $inputLatency = 0;
 
     private int $position = 0;
 
     private ?Feed $sidechain = null;
 
-    /** What the processor listens to, during one block. */
+    /** Sidechain block of the current block. */
     private ?Block $heard = null;
 
     private int $nanoseconds = 0;
@@ -63,7 +63,7 @@ final class ProcessorRunner implements InsertRunner
         $this->automation = new GainAutomation($sampleRate);
     }
 
-    /** Takes the insert's state; what changed is moved to, not jumped to. */
+    /** Takes over the state of an insert; changed values are reached smoothly. */
     public function configure(ProcessorInsert $insert, Channel $channel, int $inputLatency): void
     {
         $mix = AutomationLaws::mix($channel, $insert->id);
@@ -84,19 +84,19 @@ final class ProcessorRunner implements InsertRunner
         }
         $this->automated = [];
         if ($this->glide->moving()) {
-            // Choices and switches at once: latency depends on them. Numbers wait for the sound, if there is any.
+            // Sets choices and switches at once because latency depends on them; numbers are smoothed while sound passes.
             $this->processor->set($this->glide->step($this->share->isIdle() ? PHP_INT_MAX : 0));
         }
         $this->share->resize($this->processor->latency());
     }
 
-    /** Has the processor listen to another sound; null is the sound it works on. */
+    /** Sets the sidechain feed; null is the insert's own input. */
     public function listenTo(?Feed $sidechain): void
     {
         $this->sidechain = $sidechain;
     }
 
-    /** Is where it was set to be, at once: for a path that has not sounded yet. */
+    /** Jumps to its target values; used before a path has produced sound. */
     public function settle(): void
     {
         $this->share->settle();
@@ -157,7 +157,7 @@ final class ProcessorRunner implements InsertRunner
         return ["insert:{$this->id}" => $this];
     }
 
-    /** Time spent since last asked, in nanoseconds. */
+    /** Returns and resets the time spent, in nanoseconds. */
     public function takeNanoseconds(): int
     {
         $nanoseconds = $this->nanoseconds;

@@ -6,7 +6,7 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 
-/** What passed a tap when it was worked before. */
+/** Audio captured at a tap in an earlier run, read in place of computing it. */
 interface Replay
 {
     /**

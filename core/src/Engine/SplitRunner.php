@@ -12,15 +12,15 @@ use Hafen\Session\Insert\Split;
 use Hafen\Session\Insert\SplitBy;
 
 /**
- * A split at work: gives each branch its part, and sums what comes out of them, lined up to the latest. Switched off it
- * passes the sound as it is, as late as when it is on.
+ * Runs a split: feeds the branches, aligns their outputs and sums them. Bypassed it
+ * passes its input with the same latency.
  */
 final class SplitRunner implements InsertRunner
 {
     /** Frames between two steps of a moving crossover. */
     private const STEP = 64;
 
-    /** Share of the way that is left, in octaves, a crossover goes at each step. */
+    /** Share of the remaining distance, in octaves, that a crossover moves at each step. */
     private const GLIDE = 0.08;
 
     private readonly Meter $before;
@@ -50,7 +50,7 @@ final class SplitRunner implements InsertRunner
     }
 
     /**
-     * Takes the split's state; what changed is moved to, not jumped to.
+     * Takes over the state of a split; changed values are reached smoothly.
      *
      * @param  array<string, list<InsertRunner>>  $runners  of each branch by its id
      */
@@ -192,7 +192,7 @@ final class SplitRunner implements InsertRunner
             $part = $parts[$index];
             $branchRunner->process($part, $sourcePosition, $metered, $taps);
             if ($this->by === SplitBy::MidSide && $index === 1) {
-                // The side is one difference; on the right it stands turned over.
+                // The side signal is inverted on the right.
                 $part->widen();
                 $part->right = Samples::scale($part->right, -1.0);
             }

@@ -6,7 +6,7 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 
-/** The stages of one channel somebody listens to, and what passed there in this block. */
+/** Copies the current block at the monitored stages of one channel. */
 final class StageTaps
 {
     /** @var array<string, ?Block> */
@@ -17,7 +17,7 @@ final class StageTaps
         $this->blocks[$stage] = null;
     }
 
-    /** Takes a copy where it is wanted. */
+    /** Copies the block if the stage is monitored. */
     public function pass(string $stage, Block $block): void
     {
         if (array_key_exists($stage, $this->blocks)) {

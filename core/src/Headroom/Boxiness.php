@@ -9,7 +9,7 @@ use Hafen\Metering\Spectrum;
 /**
  * Where between 200 and 500 Hz a sound piles up, and by how much it stands above what is around.
  *
- * Source: practice; boxy spots lie at 200 to 500 Hz, often near 400, and take a cut of 3 to 6 dB.
+ * Source: practice; boxy resonance lie at 200 to 500 Hz, often near 400, and take a cut of 3 to 6 dB.
  */
 final readonly class Boxiness
 {

@@ -12,7 +12,7 @@ use Hafen\Session\Session;
 /**
  * A narrow boost that is moved over a channel while somebody listens: where it sounds worst, a cut helps most.
  *
- * Source: practice; boosts of about 10 dB find a spot, cuts of 3 to 6 dB mend it.
+ * Source: practice; boosts of about 10 dB find a resonance, cuts of 3 to 6 dB fix it.
  */
 final readonly class Sweep
 {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-/** Between which levels a band moves: RMS in dBFS over windows of about a tenth of a second; null is silence. */
+/** The level range of a band: RMS in dBFS over windows of about 0.1 s; null is silence. */
 final readonly class BandRange
 {
     /**

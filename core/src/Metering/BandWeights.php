@@ -6,7 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Dsp\Filter\BiquadCoefficients;
 
-/** How much of each bin of a power spectrum belongs to a band. */
+/** Weights of the bins of a power spectrum within a band. */
 final readonly class BandWeights
 {
     /**
@@ -35,7 +35,7 @@ final readonly class BandWeights
         return new self($first, $weights);
     }
 
-    /** What a filter lets through. */
+    /** Weights of a filter's power response. */
     public static function through(BiquadCoefficients $filter, int $sampleRate, float $binWidth, int $bins): self
     {
         $weights = [];

@@ -20,7 +20,7 @@ final class CorrelationMeter
 
     private float $right = 0.0;
 
-    /** Takes in a block, which is left as it is. */
+    /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
         $left = Samples::energy($block->left);

@@ -30,7 +30,7 @@ final class FlatTops
     {
         $found = [];
         $runs = array_fill(0, $source->channels(), 0);
-        // Behind its end there is silence, however long the clip says it is.
+        // Samples beyond the end of the file are silent, whatever the clip's length.
         $count = min($count, $source->frames() - $from);
         for ($at = 0; $at < $count; $at += self::BLOCK) {
             SampleLoops::pause();

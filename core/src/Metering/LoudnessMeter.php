@@ -40,7 +40,7 @@ final class LoudnessMeter
         $this->step = intdiv($sampleRate, 10);
     }
 
-    /** Takes in a block, which is left as it is. */
+    /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
         $weighted = clone $block;

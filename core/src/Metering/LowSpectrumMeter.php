@@ -52,7 +52,7 @@ final class LowSpectrumMeter
         return intdiv($frames, $this->every) + 1;
     }
 
-    /** Takes in a block, which is left as it is; gives what it looks at of it. */
+    /** Measures a block without changing it; returns the samples it analyses. */
     public function measure(Block $block): Block
     {
         $low = clone $block;

@@ -6,7 +6,7 @@ namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
 
-/** Measures what passes a tap until it is read. */
+/** Measures a tap between two readings. */
 final class Meter
 {
     private const NOTHING = [0.0, 0.0, 0, 0, null, null];
@@ -32,22 +32,22 @@ final class Meter
 
     private int $position = 0;
 
-    /** @var array<int, float> most gain reduction in each stretch of {@see TapReading::REDUCTION_STEP} */
+    /** @var array<int, float> most gain reduction in each range of {@see TapReading::REDUCTION_STEP} */
     private array $reductions = [];
 
-    /** @var array{float, int} sum of squares and samples of the stretch that is running */
+    /** @var array{float, int} sum of squares and samples of the range that is running */
     private array $running = [0.0, 0];
 
     private ?float $floor = null;
 
-    /** Counts only what lies in a window from now on, and notes where things were. */
+    /** Limits measuring to a window and records positions of peaks. */
     public function limitTo(Window $window): void
     {
         $this->window = $window;
     }
 
     /**
-     * Takes in a block that starts at a place; false when it holds a sample that is not a number or infinite.
+     * Measures a block; returns false when it holds NaN or infinity.
      */
     public function measure(Block $block, int $sourcePosition): bool
     {
@@ -85,7 +85,7 @@ final class Meter
         return true;
     }
 
-    /** Takes in what another meter measured last: for a tap that carries the same sound, as late. */
+    /** Copies the last measurement of another meter whose tap carries the same signal. */
     public function measureLike(self $other): void
     {
         $this->count($other->last);
@@ -102,7 +102,7 @@ final class Meter
         }
     }
 
-    /** What came since the last reading; starts anew. */
+    /** Returns the reading since the last call and resets. */
     public function read(): TapReading
     {
         $reading = new TapReading(
@@ -155,7 +155,7 @@ final class Meter
         }
     }
 
-    /** Where in the block a peak is. */
+    /** Index of the peak within the block. */
     private static function firstAt(Block $block, float $peak): int
     {
         for ($i = 0, $n = $block->frames(); $i < $n; ++$i) {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
-/** A stretch with samples beyond full scale, in samples of the session; `to` is the first that no longer belongs to it. */
+/** A range with samples beyond full scale, in samples of the session; `to` is the first that no longer belongs to it. */
 final readonly class OverRegion
 {
     /** @param  float  $peak  amplitude of the highest sample */

@@ -7,10 +7,10 @@ namespace Hafen\Metering;
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 
-/** Notes where a sound goes beyond full scale; what lies closer together than a tenth of a second is one place. */
+/** Records regions above full scale; regions less than 0.1 s apart are merged. */
 final class OverRegions
 {
-    /** Places kept; of what comes after them only the number is known. */
+    /** Number of regions kept; later ones are only counted. */
     public const MOST = 400;
 
     /** @var list<OverRegion> */

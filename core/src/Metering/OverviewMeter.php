@@ -7,7 +7,7 @@ namespace Hafen\Metering;
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 
-/** The highest sample in each of equally long stretches: what a sound looks like from afar. */
+/** The highest sample in each of equally long ranges: what a sound looks like from afar. */
 final class OverviewMeter
 {
     /** @var list<float> */

@@ -37,7 +37,7 @@ final class PowerWindows
     }
 
     /**
-     * Takes in a block, which is left as it is.
+     * Measures a block without changing it.
      *
      * @return list<array{list<float>, list<float>}> squared amplitude of the bins 0 to `size`/2 of the left and the right side, not
      *                                               scaled, of each window that became whole

@@ -32,7 +32,7 @@ final class SpectrumMeter
         $this->windows = clone $this->windows;
     }
 
-    /** Takes in a block, which is left as it is. */
+    /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
         $this->frames += $block->frames();

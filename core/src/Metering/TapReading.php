@@ -7,24 +7,24 @@ namespace Hafen\Metering;
 use Hafen\Audio\Decibel;
 
 /**
- * What a tap carried over a stretch of time: largest sample, mean square over both sides, samples above full scale.
+ * What a tap carried over a range of time: largest sample, mean square over both sides, samples above full scale.
  *
  * `peakAt` and `firstOver` are positions in the session, where they were asked for. Levels are in dBFS; RMS of a full-scale sine reads -3.01 dB (no AES17 reference). null is silence.
  */
 final readonly class TapReading
 {
-    /** Samples one figure of gain reduction stands for. */
+    /** Samples per gain reduction value. */
     public const REDUCTION_STEP = 4096;
 
-    /** Samples over which the quietest stretch is averaged. */
+    /** Samples over which the quietest range is averaged. */
     public const FLOOR_STEP = 8192;
 
-    /** What is quieter is digital silence, in full scale squared. */
+    /** Mean square below which a signal counts as digital silence. */
     public const SILENCE = 1e-12;
 
     /**
-     * @param  ?float  $floor  mean square of the quietest stretch that is not silent, where it was asked for
-     * @param  array<int, float>  $reductions  most gain reduction in dB by stretch, where it was asked for and something reduces
+     * @param  ?float  $floor  mean square of the quietest range that is not silent, where it was asked for
+     * @param  array<int, float>  $reductions  most gain reduction in dB by range, where it was asked for and something reduces
      */
     public function __construct(
         public float $peak,
@@ -48,7 +48,7 @@ final readonly class TapReading
         return Decibel::fromPower($this->meanSquare);
     }
 
-    /** Of the quietest stretch, where nothing but noise is left; null where none was found. */
+    /** Of the quietest range, where nothing but noise is left; null where none was found. */
     public function floorLevel(): ?float
     {
         return $this->floor === null ? null : Decibel::fromPower($this->floor);

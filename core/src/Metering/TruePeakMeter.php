@@ -27,7 +27,7 @@ final class TruePeakMeter
         $this->right = new InterSamplePeaks;
     }
 
-    /** Takes in a block, which is left as it is. */
+    /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
         $this->peak = $this->left->highest($block->left, $this->peak);

@@ -7,9 +7,9 @@ namespace Hafen\Metering;
 use Hafen\Audio\Block;
 
 /**
- * The part of a session that counts, as seen at a tap where sound comes late.
+ * The measured range of a session, as seen at a tap with latency.
  *
- * Places count the samples that sources have given out; positions are samples of the session.
+ * Source positions count the samples read from the sources; positions are samples of the session.
  */
 final readonly class Window
 {
@@ -32,14 +32,14 @@ final readonly class Window
         return new self($this->from, $this->to, $samples);
     }
 
-    /** Position of what is at a place. */
+    /** Converts a source position to a session position. */
     public function position(int $sourcePosition): int
     {
         return $sourcePosition - $this->latency;
     }
 
     /**
-     * What counts of a block that starts at a place.
+     * Cuts a block to the window.
      *
      * @return ?array{Block, int} with the position of its first sample; null when nothing does
      */

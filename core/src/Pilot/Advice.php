@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
-/** Something the Pilot found, where, why it matters in one sentence, and a mend where there is one. */
+/** A finding of the Pilot: where, why it matters in one sentence, and a fix if there is one. */
 final readonly class Advice
 {
     /**

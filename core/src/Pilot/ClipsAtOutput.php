@@ -10,7 +10,7 @@ use Hafen\Session\Channel\AudioInterface;
 /** What goes out above full scale: converters and files of whole numbers cut it off. */
 final readonly class ClipsAtOutput implements Check
 {
-    /** dB that stay free above the peak when it is mended. */
+    /** dB that stay free above the peak when it is fixed. */
     private const SPARE = 1.0;
 
     public function advice(SessionFacts $facts): array

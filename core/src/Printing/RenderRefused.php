@@ -12,12 +12,12 @@ final class RenderRefused extends Refusal
 {
     public static function nothing(int $from, int $to): self
     {
-        return new self('render', "Nothing to render: from sample {$from} to sample {$to} is no stretch of the session.");
+        return new self('render', "Nothing to render: from sample {$from} to sample {$to} is no range of the session.");
     }
 
     public static function tooLong(int $frames, int $most): self
     {
-        return new self('render', "{$frames} samples were asked for; at most {$most} are rendered, which is a day. Choose a shorter stretch.");
+        return new self('render', "{$frames} samples were asked for; at most {$most} are rendered, which is a day. Choose a shorter range.");
     }
 
     /** @param  list<string>  $taps */

@@ -34,7 +34,7 @@ final readonly class Renderer
     /**
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
      *
-     * @throws RenderRefused when the stretch or the tap is not there, or it is longer than a day
+     * @throws RenderRefused when the range or the tap is not there, or it is longer than a day
      * @throws RenderStopped when $progress said so
      * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
      * @throws LoopsNotSafe when something in this process may interrupt the engine

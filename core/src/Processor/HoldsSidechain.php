@@ -6,7 +6,7 @@ namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
 
-/** Holds the key of the next block, see {@see TakesSidechain}. */
+/** Holds the sidechain of the next block, see {@see TakesSidechain}. */
 trait HoldsSidechain
 {
     private ?Block $sidechain = null;
@@ -16,7 +16,7 @@ trait HoldsSidechain
         $this->sidechain = $block;
     }
 
-    /** The block to listen to: the key if there is one, else the sound itself. */
+    /** Returns the sidechain block, or the input itself when there is none. */
     private function heard(Block $block): Block
     {
         $sidechain = $this->sidechain ?? $block;

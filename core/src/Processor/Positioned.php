@@ -7,6 +7,6 @@ namespace Hafen\Processor;
 /** A processor whose movement belongs to the session: wherever playing begins, it is where it would be had it run from the start. */
 interface Positioned
 {
-    /** Says which sample of the session comes next. */
+    /** Seeks to a session sample. */
     public function at(int $position): void;
 }

@@ -6,9 +6,9 @@ namespace Hafen\Processor;
 
 use Hafen\Audio\Block;
 
-/** A processor that can listen to another sound than the one it works on. */
+/** A processor with a sidechain input. */
 interface TakesSidechain
 {
-    /** Gives the sound to listen to during the next block, as long as that block. */
+    /** Sets the sidechain block of the next block, of the same length. */
     public function sidechain(Block $block): void;
 }

@@ -10,7 +10,7 @@ use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
 
 /**
- * What has to wait for what: how late each channel comes, and by how much each way into a channel is delayed so that
+ * Latency compensation: the latency at each channel, and the delay of each route so that
  * everything meets there in time. All in samples.
  */
 final readonly class Alignment
@@ -42,7 +42,7 @@ final readonly class Alignment
         $routes = Routes::of($session);
         $arrival = $delays = $offsets = [];
         foreach ($routes->order() as $id) {
-            // What an insert listens to is waited for like what sounds.
+            // Sidechains are aligned like audible routes.
             $into = [...$routes->into($id), ...$routes->sidechainsInto($id)];
             $latency = [];
             foreach ($into as $route) {

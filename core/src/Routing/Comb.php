@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-/** Sound that meets its like out of time. */
+/** A copy of a signal that meets it with a time offset. */
 final readonly class Comb
 {
     /**

@@ -6,7 +6,7 @@ namespace Hafen\Routing;
 
 use Hafen\Session\Session;
 
-/** Words for a loop: "Plate -> Wash -> Plate". */
+/** Describes a loop: "Plate -> Wash -> Plate". */
 final class LoopClosed
 {
     /** @param  non-empty-list<Route>  $loop */

@@ -7,7 +7,7 @@ namespace Hafen\Routing;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 
-/** One way from a channel to another. */
+/** A route from one channel to another. */
 final readonly class Route
 {
     /**
@@ -26,7 +26,7 @@ final readonly class Route
     ) {
     }
 
-    /** The same from one revision to the next, as long as it leads from the same place to the same place. */
+    /** Identifies the route across revisions, as long as its ends stay the same. */
     public function id(): string
     {
         $what = match (true) {
@@ -38,7 +38,7 @@ final readonly class Route
         return "{$what}:{$this->from}:{$this->tap->value}:{$this->to}";
     }
 
-    /** False for a send that is switched off. */
+    /** Returns whether the route carries sound: false for a send that is off. */
     public function isOn(): bool
     {
         return $this->send === null || $this->send->on;

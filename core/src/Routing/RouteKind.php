@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace Hafen\Routing;
 
-/** How sound comes from one channel to another. */
+/** Kinds of routes between channels. */
 enum RouteKind: string
 {
     case Output = 'output';
     case Send = 'send';
     case Tap = 'tap';
 
-    /** What an insert listens to: it is not heard. */
+    /** A sidechain: it controls an insert and is not audible. */
     case Sidechain = 'sidechain';
 }

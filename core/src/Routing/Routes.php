@@ -11,7 +11,7 @@ use Hafen\Session\Session;
 use Hafen\Session\Source\TapSource;
 
 /**
- * All the ways sound goes from channel to channel, sends that are off included.
+ * All routes between channels, including sends that are switched off.
  *
  * Whatever enters a channel comes before its first tap, so that channels are the finest grain in which a loop can close.
  */
@@ -79,7 +79,7 @@ final readonly class Routes
     }
 
     /**
-     * Every channel whose sound can come to this one, not itself.
+     * Returns all channels upstream of this one.
      *
      * @param  ?callable(Route): bool  $along  the routes to go; all where it is left out
      * @return list<string>
@@ -90,7 +90,7 @@ final readonly class Routes
     }
 
     /**
-     * Every channel this one's sound can come to, not itself.
+     * Returns all channels downstream of this one.
      *
      * @param  ?callable(Route): bool  $along  the routes to go; all where it is left out
      * @return list<string>
@@ -101,7 +101,7 @@ final readonly class Routes
     }
 
     /**
-     * The channels so that each comes after all that feed it, otherwise in the session's order.
+     * Returns the channels in processing order, otherwise in the session's order.
      *
      * @return list<string> without those in a loop, where there is one
      */
@@ -124,7 +124,7 @@ final readonly class Routes
     }
 
     /**
-     * A loop, as the routes one after the other.
+     * Returns the routes of a loop in order, or null.
      *
      * @return ?list<Route>
      */

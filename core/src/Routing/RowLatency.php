@@ -10,7 +10,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
 
-/** How late a row of inserts makes its sound, in samples: the sum of its processors, and of splits the latest branch. */
+/** Latency of a row of inserts in samples: the sum of its processors, and the slowest branch of each split. */
 final readonly class RowLatency
 {
     public function __construct(private ProcessorCatalogue $processors, private Setting $setting)

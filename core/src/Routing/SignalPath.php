@@ -7,7 +7,7 @@ namespace Hafen\Routing;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
-/** Everything a channel's sound comes from and goes to. */
+/** The complete signal path of a channel, upstream and downstream. */
 final readonly class SignalPath
 {
     /**

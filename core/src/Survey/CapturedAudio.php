@@ -7,7 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Audio\Block;
 use Hafen\Engine\Replay;
 
-/** Reads what a {@see AudioCapture} wrote, in any order; sides that were one come as one. */
+/** Reads captured audio at any position; equal sides are returned as mono. Written by {@see AudioCapture}. */
 final class CapturedAudio implements Replay
 {
     /** @var resource */

@@ -11,7 +11,7 @@ use Hafen\Metering\OverRegion;
 use Hafen\Metering\Spectrum;
 use Hafen\Metering\TapReading;
 
-/** Measurements and recordings in a folder; what was not used for longest goes when it grows too large. */
+/** Keeps measurements and captured audio in a folder, and removes the least recently used when it grows too large. */
 final readonly class FolderStore implements SurveyStore
 {
     private const VALUES = [
@@ -21,7 +21,7 @@ final readonly class FolderStore implements SurveyStore
 
     private const TEMPORARY = 'hafen-survey-';
 
-    /** Seconds after which nobody works in a temporary folder any more. */
+    /** Seconds after which a temporary folder counts as abandoned. */
     private const LEFT_BEHIND = 6 * 3600;
 
     /** @param  int  $reserve  bytes of the disk that stay free */
@@ -32,7 +32,7 @@ final readonly class FolderStore implements SurveyStore
         }
     }
 
-    /** In a folder of its own that goes with this process. */
+    /** Creates a store in a temporary folder that is removed with this process. */
     public static function temporary(): self
     {
         self::sweep();
@@ -43,7 +43,7 @@ final readonly class FolderStore implements SurveyStore
         return $store;
     }
 
-    /** Takes the folder away with all that is in it. */
+    /** Deletes the folder. */
     public function discard(): void
     {
         if (is_dir($this->folder)) {
@@ -52,7 +52,7 @@ final readonly class FolderStore implements SurveyStore
         }
     }
 
-    /** What processes that were killed left behind. */
+    /** Removes folders left by killed processes. */
     private static function sweep(): void
     {
         foreach (glob(sys_get_temp_dir().'/'.self::TEMPORARY.'*', GLOB_ONLYDIR) ?: [] as $folder) {

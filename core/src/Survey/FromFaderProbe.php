@@ -49,7 +49,7 @@ final class FromFaderProbe
         $this->overs = new OverRegions($session->sampleRate);
     }
 
-    /** Looks at the block the strip worked last. */
+    /** Measures the block the strip processed last. */
     public function look(int $sourcePosition): void
     {
         $cut = $this->window->cut($this->strip->passing(Tap::POST_FADER, 0), $sourcePosition);

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 /**
- * The highest sample of what enters the main, and how much of it each channel that feeds the main brought: signed shares
+ * The highest sample of what enters the main, and how much of it each channel that feeds the main contributes: signed shares
  * that add up to it. What is negative works against the peak.
  */
 final readonly class LoudestMoment

@@ -10,7 +10,7 @@ use Hafen\Metering\OverRegion;
 final readonly class MainFigures
 {
     /**
-     * @param  list<float>  $overview  highest sample in each of equally long stretches
+     * @param  list<float>  $overview  highest sample in each of equally long ranges
      * @param  list<OverRegion>  $overs
      * @param  int  $samplesOver  in all, both sides counted
      */

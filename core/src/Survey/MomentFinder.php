@@ -13,14 +13,14 @@ use Hafen\Session\Channel\Width;
 
 /**
  * Follows what the main's strip sums, block by block, and keeps the loudest sample of the loudest blocks with what each feed
- * brought to it.
+ * contributes to it.
  */
 final class MomentFinder
 {
-    /** Moments kept: enough to see which comes out on top when a channel is lowered. */
+    /** Number of moments kept, so that another can become the loudest when a channel is lowered. */
     public const MOST = 300;
 
-    /** What is further below the loudest than this factor is not kept. */
+    /** Moments below this share of the loudest are dropped. */
     private const RANGE = 0.5;
 
     private readonly float $trim;
@@ -39,7 +39,7 @@ final class MomentFinder
     }
 
     /**
-     * Looks at the block the strip worked last.
+     * Measures the block the strip processed last.
      *
      * @param  int  $position  in the session of its first sample
      * @param  int  $from  first sample that counts

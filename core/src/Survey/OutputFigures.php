@@ -7,7 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\Spectrum;
 
-/** What comes out of a channel. */
+/** Measurements of a channel's output. */
 final readonly class OutputFigures
 {
     /**

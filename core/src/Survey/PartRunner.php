@@ -25,12 +25,12 @@ use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Throwable;
 
-/** Measures parts of one channel with the engine itself: what feeds it is replayed, what others need of it is recorded. */
+/** Measures parts of one channel with the engine: its inputs are replayed, and what other channels need is captured. */
 final readonly class PartRunner
 {
     public const BLOCK = 512;
 
-    /** Seconds by which a channel that is not lined up can be ahead. */
+    /** Seconds by which an unaligned channel can be early. */
     private const AHEAD = 1;
 
     public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private AudioLibrary $library)
@@ -38,7 +38,7 @@ final readonly class PartRunner
     }
 
     /**
-     * Measures one part of a channel or both, keeps what it finds, and leaves the recordings.
+     * Measures one or both parts of a channel, and stores the measurements and captured audio.
      *
      * @param  list<SurveyPart>  $parts  of one channel
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
@@ -74,7 +74,7 @@ final readonly class PartRunner
             $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->delayedBy($arrival + $before)),
             $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->delayedBy($arrival + $before + $strip->postInserts->latency())),
         ]);
-        // What is not lined up comes before the rest, so that others still listen when its own end has passed.
+        // Unaligned channels end early, so they run on until the slowest listener is done.
         $end = $map->range->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
         $clipped = $up === null ? [] : $this->clipped($channel, $session, $map->range, $progress === null ? null : static fn (): bool => $progress(0, $end - $start));
         if ($clipped === null) {
@@ -100,7 +100,7 @@ final readonly class PartRunner
     }
 
     /**
-     * Works a channel, and what feeds it, from start to end.
+     * Runs a channel and its inputs from start to end.
      *
      * @param  array<string, AudioCapture>  $captures  by stage
      * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
@@ -193,7 +193,7 @@ final readonly class PartRunner
     }
 
     /**
-     * How much of a core this process had since: on a busy machine less than one, and what it did would have taken less time.
+     * Returns the share of a core this process had; on a busy machine it is below one and scales the load.
      *
      * @param  array{float, float}  $since
      */
@@ -205,7 +205,7 @@ final readonly class PartRunner
     }
 
     /**
-     * The clips of a channel that were clipped when they were recorded, as far as they lie in the stretch.
+     * Finds clips within the range that were clipped when they were recorded.
      *
      * @param  ?callable(): bool  $goOn  false stops
      * @return ?list<ClippedClip> null when stopped

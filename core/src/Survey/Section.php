@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
-/** The two halves of a channel that are measured by themselves: a moved fader leaves all that is before it as it was. */
+/** The two parts of a channel that are measured separately, so that a moved fader does not invalidate what is before it. */
 enum Section: string
 {
     case UpToFader = 'up-to-fader';

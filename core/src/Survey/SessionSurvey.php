@@ -9,7 +9,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
-/** Measures a whole session, part by part, in this process; of what is known already nothing is measured again. */
+/** Measures a session part by part in this process, skipping parts with stored measurements. */
 final readonly class SessionSurvey
 {
     private PartRunner $runner;
@@ -51,7 +51,7 @@ final readonly class SessionSurvey
     }
 
     /**
-     * What can be measured in one go, in an order in which each comes after what it needs.
+     * Groups parts into runs, each after the parts it needs.
      *
      * @param  array<string, SurveyPart>  $parts
      * @return array<string, list<SurveyPart>> by channel id

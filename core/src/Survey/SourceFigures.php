@@ -6,7 +6,7 @@ namespace Hafen\Survey;
 
 use Hafen\Metering\Spectrum;
 
-/** What a channel is up to its fader. */
+/** Measurements of a channel up to its fader. */
 final readonly class SourceFigures
 {
     /**

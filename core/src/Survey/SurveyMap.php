@@ -51,7 +51,7 @@ final readonly class SurveyMap
             $channel = $session->channel($id);
             assert($channel !== null);
             $heard = self::heard($codec->channelToArray($channel));
-            // What inserts behind the fader listen to is heard from there on only.
+            // Sidechains of post-fader inserts affect only the part after the fader.
             $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => self::isIn($route->insert, $channel->postInserts)));
             $feeds = $behind = $needs = [];
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
@@ -80,7 +80,7 @@ final readonly class SurveyMap
             foreach ($sidechainsBehind[$id] as $route) {
                 $needsBehind += self::captures($route, $upHashes, $sidechainsBehind);
             }
-            // Both parts may be measured in one go, so that the first needs what the second does.
+            // Both parts may run together, so the first part includes the needs of the second.
             $up = new SurveyPart($id, Section::UpToFader, $upHashes[$id], array_values($needs),
                 [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
             $out = new SurveyPart($id, Section::FromFader, $outHashes[$id], [[$id, $upHashes[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
@@ -90,7 +90,7 @@ final readonly class SurveyMap
         return new self($parts, $range);
     }
 
-    /** The key of the whole: of two sessions that sound the same at every tap it is the same. */
+    /** Returns the content hash of the whole: sessions that sound the same at every tap have the same hash. */
     public function hash(): string
     {
         return self::hashOf(array_map(static fn (SurveyPart $part): string => $part->hash, $this->parts));
@@ -114,7 +114,7 @@ final readonly class SurveyMap
         foreach ($captures as $id) {
             $needed[$this->parts[$id]->hash][Tap::PRE_FADER] = Tap::PRE_FADER;
         }
-        // Against the sound: whether a recording is needed is known only from what comes after.
+        // Walks against the signal flow, because later parts decide which captures are needed.
         foreach (array_reverse($this->parts) as $id => $part) {
             $lacks = array_filter($needed[$part->hash] ?? [], static fn (string $stage): bool => ! $store->hasCapture($part->hash, $stage));
             if ($store->measures($part->hash) !== null && $lacks === []) {
@@ -129,7 +129,7 @@ final readonly class SurveyMap
         return array_reverse($missing);
     }
 
-    /** Whether all recordings a part needs are there. */
+    /** Returns whether all captures a part needs exist. */
     public static function isReady(SurveyPart $part, SurveyStore $store): bool
     {
         foreach ($part->needs as [, $hash, $stage]) {
@@ -206,7 +206,7 @@ final readonly class SurveyMap
     }
 
     /**
-     * A part of a document without names.
+     * Returns a part of the document without names.
      *
      * @param  array<array-key, mixed>  $part
      * @return array<array-key, mixed>

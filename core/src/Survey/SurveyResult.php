@@ -15,7 +15,7 @@ use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
-/** A session measured over a stretch, or as much of it as is known. */
+/** The measurements of a session over a range, complete or partial. */
 final readonly class SurveyResult
 {
     /**
@@ -42,7 +42,7 @@ final readonly class SurveyResult
     ) {
     }
 
-    /** What is known of a session. */
+    /** Collects the stored measurements of a session. */
     public static function of(Session $session, SurveyMap $map, SurveyStore $store): self
     {
         $taps = $loads = $faults = $sources = $outputs = $unknown = [];
@@ -108,25 +108,25 @@ final readonly class SurveyResult
         return $this->unknown === [];
     }
 
-    /** Of the main's output. */
+    /** Peak of the main's output in dBFS; null is silence or unknown. */
     public function peak(): ?float
     {
         return ($this->taps["{$this->mainId}:post-fader"] ?? null)?->peakLevel();
     }
 
-    /** Of the main's output in dBTP; null is silence, or not known. */
+    /** True peak of the main's output in dBTP; null is silence or unknown. */
     public function truePeak(): ?float
     {
         return ($this->outputs[$this->mainId] ?? null)?->truePeak;
     }
 
-    /** Of the main's output; null is not known. */
+    /** Loudness of the main's output; null is unknown. */
     public function loudness(): ?Loudness
     {
         return ($this->outputs[$this->mainId] ?? null)?->loudness;
     }
 
-    /** Of what enters the main; null when nothing does, or it is not known. */
+    /** Loudest moment of the main's input; null when silent or unknown. */
     public function loudest(): ?LoudestMoment
     {
         return $this->moments()[0] ?? null;

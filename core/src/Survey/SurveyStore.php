@@ -6,10 +6,10 @@ namespace Hafen\Survey;
 
 use Hafen\Engine\Replay;
 
-/** Keeps what parts of surveys found and what they recorded, by their keys. */
+/** Stores measurements and captured audio by content hash. */
 interface SurveyStore
 {
-    /** Null when nothing is known of the key. */
+    /** Returns null when there are no measurements for this hash. */
     public function measures(string $hash): ?PartMeasures;
 
     /** @throws SurveyStoreFull */
@@ -17,7 +17,7 @@ interface SurveyStore
 
     public function hasCapture(string $hash, string $stage): bool;
 
-    /** Nobody sees the recording before it is closed. */
+    /** Starts a capture; it becomes visible when it is closed. */
     public function capture(string $hash, string $stage): AudioCapture;
 
     /**
@@ -28,7 +28,7 @@ interface SurveyStore
     public function replay(string $hash, string $stage, int $start): Replay;
 
     /**
-     * Takes away what was not used for longest until no more than so many bytes are left.
+     * Removes the least recently used entries until at most this many bytes remain.
      *
      * @param  int  $spare  seconds for which what was used stays whatever the size
      */

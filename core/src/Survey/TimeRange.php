@@ -7,7 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Session\Session;
 use InvalidArgumentException;
 
-/** The part of a session a survey is of: from one sample up to, not including, another. */
+/** A range of a session in samples: `from` is included, `to` is not. */
 final readonly class TimeRange
 {
     private const RUN_IN = 10.0;
@@ -21,7 +21,7 @@ final readonly class TimeRange
     public function __construct(public int $from, public int $to, public float $runIn = self::RUN_IN)
     {
         if ($from < 0 || $to <= $from) {
-            throw new InvalidArgumentException("A stretch from {$from} to {$to} has no length.");
+            throw new InvalidArgumentException("A range from {$from} to {$to} has no length.");
         }
     }
 
@@ -30,7 +30,7 @@ final readonly class TimeRange
         return new self(0, max(1, $session->length));
     }
 
-    /** What is around a moment: enough to find its peak, after a short pre-roll. */
+    /** Returns a short range around a position, with a short pre-roll. */
     public static function around(Session $session, int $position): self
     {
         $reach = (int) (self::REACH * $session->sampleRate);
@@ -44,7 +44,7 @@ final readonly class TimeRange
         return $this->to - $this->from;
     }
 
-    /** Place at which the sources begin to be read: on the grid of blocks, whatever is measured. */
+    /** Returns the source position at which the pre-roll starts, aligned to blocks. */
     public function start(int $sampleRate, int $blockSize): int
     {
         return intdiv(max(0, $this->from - (int) ($this->runIn * $sampleRate)), $blockSize) * $blockSize;

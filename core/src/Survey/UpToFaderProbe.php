@@ -14,7 +14,7 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 
-/** Looks at what a channel is up to its fader, block by block. */
+/** Measures a channel up to its fader, block by block. */
 final class UpToFaderProbe
 {
     private readonly LowSpectrumMeter $low;
@@ -40,7 +40,7 @@ final class UpToFaderProbe
         $this->moments = $channel->kind === ChannelKind::Main ? new MomentFinder($strip, $channel) : null;
     }
 
-    /** Looks at the block the strip worked last. */
+    /** Measures the block the strip processed last. */
     public function look(int $sourcePosition): void
     {
         $source = $this->atSource->cut($this->strip->passing(Tap::SOURCE, 0), $sourcePosition);

@@ -48,7 +48,7 @@ it('validates', function (): void {
     expect($status)->toBe(1)->and($error)->toStartWith('/channels/0/pan: Found 3')->and(substr_count($error, "\n"))->toBe(1);
 });
 
-it('renders a stretch of any tap in any format', function (): void {
+it('renders a range of any tap in any format', function (): void {
     $out = "{$this->folder}/out.wav";
     expect(hafen('render', $this->document, '--out', $out, '--bits', '32f', '--tap', 'cello:pre-fader', '--from', '1000', '--to', '3000', '--tail', '0.01')[0])->toBe(0);
     $reader = WavReader::open($out);
@@ -116,7 +116,7 @@ it('tells refusals from wrong usage', function (int $status, string $says, strin
     'wrong bits' => [2, 'takes 16, 24 or 32f', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--bits', '20'],
     'wrong tap' => [2, '--tap takes', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--tap', 'cello:middle'],
     'no such channel' => [1, 'There is no tap "attic:source"', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--tap', 'attic:source'],
-    'a stretch that ends before it starts' => [1, 'Nothing to render', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '500', '--to', '400'],
+    'a range that ends before it starts' => [1, 'Nothing to render', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '500', '--to', '400'],
     'a negative place' => [2, 'whole number', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '-5'],
     'nowhere to write' => [1, 'cannot be created', 'render', '{folder}/session.json', '--out', '/nowhere/o.wav'],
     'a full disk' => [1, 'disk is full', 'render', '{folder}/session.json', '--out', '/dev/full'],

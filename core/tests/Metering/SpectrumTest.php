@@ -131,7 +131,7 @@ it('finds the same true peak whether or not it skips what is too quiet', functio
     expect($meter->level())->toBe(20 * log10(max($all)));
 });
 
-it('finds the noise floor in the quietest stretch that is not silent', function (): void {
+it('finds the noise floor in the quietest range that is not silent', function (): void {
     $meter = new Hafen\Metering\Meter;
     $meter->limitTo(new Hafen\Metering\Window(0, 96000));
     $noise = Signal::noise(96000, 9, 1.0);

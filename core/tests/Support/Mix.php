@@ -88,9 +88,9 @@ final class Mix
         return ProcessorCatalogue::standard()->with(Follower::class);
     }
 
-    public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?TimeRange $stretch = null): SurveyResult
+    public static function survey(Session $session, MemoryLibrary $library, ?SurveyStore $store = null, ?TimeRange $range = null): SurveyResult
     {
-        $result = (new SessionSurvey(self::processors(), $library, $store ?? FolderStore::temporary()))->measure($session, $stretch);
+        $result = (new SessionSurvey(self::processors(), $library, $store ?? FolderStore::temporary()))->measure($session, $range);
         assert($result !== null);
 
         return $result;

@@ -19,7 +19,7 @@ use Hafen\Session\Source\TapSource;
  * to its clip. It knows nothing of blocks, order, delays or plans, and shares no code with the engine. Of processors it
  * knows only "gain" without polarity and {@see Follower}; all others must be bypassed.
  *
- * A stretch of sound is a list of [left, right].
+ * A range of sound is a list of [left, right].
  */
 final class NaiveMix
 {

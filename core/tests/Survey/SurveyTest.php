@@ -108,12 +108,12 @@ it('measures again what nobody has any more, and nothing else', function (): voi
     rmdir($folder);
 });
 
-it('measures a stretch as the whole holds it there', function (): void {
+it('measures a range as the whole holds it there', function (): void {
     $whole = Mix::render(quay(), quaySound());
-    $stretch = Mix::survey(quay(), quaySound(), null, new TimeRange(1500, 2600));
+    $range = Mix::survey(quay(), quaySound(), null, new TimeRange(1500, 2600));
     $peak = max(Signal::peak(array_slice($whole->left, 1500, 1100)), Signal::peak(array_slice($whole->right, 1500, 1100)));
-    expect($stretch->taps['main:post-fader']->peak)->toEqualWithDelta($peak, 1e-12)
-        ->and($stretch->taps['main:post-fader']->peakAt)->toBeGreaterThanOrEqual(1500)->toBeLessThan(2600);
+    expect($range->taps['main:post-fader']->peak)->toEqualWithDelta($peak, 1e-12)
+        ->and($range->taps['main:post-fader']->peakAt)->toBeGreaterThanOrEqual(1500)->toBeLessThan(2600);
 });
 
 it('stops when it is told to, and leaves no half of a recording', function (): void {
@@ -126,14 +126,14 @@ it('stops when it is told to, and leaves no half of a recording', function (): v
 
 it('plays back what was recorded, in any cut', function (): void {
     $path = sys_get_temp_dir().'/hafen-take-'.bin2hex(random_bytes(4));
-    $recorder = new AudioCapture($path);
+    $capture = new AudioCapture($path);
     $noise = Signal::noise(2048, 9);
     $quiet = array_fill(0, 512, 0.0);
     foreach ([Block::mono(array_slice($noise, 0, 512)), new Block(array_slice($noise, 512, 512), array_slice($noise, 1024, 512)), Block::mono($quiet), Block::silence(512)] as $block) {
-        $recorder->write($block);
+        $capture->write($block);
     }
     expect(is_file($path))->toBeFalse();
-    $recorder->close();
+    $capture->close();
     $recording = new CapturedAudio($path, 1024, 512);
     expect($recording->read(1024, 512))->toEqual(Block::mono(array_slice($noise, 0, 512)))
         ->and($recording->read(1536, 512)->right)->toBe(array_slice($noise, 1024, 512))

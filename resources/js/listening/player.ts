@@ -14,7 +14,7 @@ const FIRST_MARGIN = 0.06;
 const AGAIN_MARGIN = 0.3;
 
 /**
- * Plays a listening stream with Web Audio: each stretch of samples is scheduled right behind the one before it, and the
+ * Plays a listening stream with Web Audio: each piece is scheduled right behind the one before it, and the
  * meters that belong to it are shown when it sounds.
  */
 export class Player implements FrameReceiver {

@@ -47,7 +47,7 @@ beforeEach(() => {
 });
 
 const told = (notice: Notice) => player.receiver.notice(notice);
-const wishes = () => made.asked[made.asked.length - 1]?.[2] as Record<string, unknown>;
+const options = () => made.asked[made.asked.length - 1]?.[2] as Record<string, unknown>;
 
 describe('listening', () => {
     it('starts where it stands, and inside the loop if there is one', async () => {
@@ -58,7 +58,7 @@ describe('listening', () => {
         listening.setLoop({ start: 96000, end: 192000 });
         await listening.play(0);
         expect(player.started[1]).toBe('/api/listenings/abc/stream?from=96000');
-        expect(wishes()).toMatchObject({ loop: { start: 96000, end: 192000 }, tap: null, compare: null });
+        expect(options()).toMatchObject({ loop: { start: 96000, end: 192000 }, tap: null, compare: null });
     });
 
     it('begins again at the end, and says so where there is nothing', async () => {
@@ -87,13 +87,13 @@ describe('listening', () => {
         listening.listenAt('bass:pre-fader');
         expect(made.asked).toEqual([]);
         await listening.play(0);
-        expect(wishes()).toMatchObject({ tap: 'bass:pre-fader' });
+        expect(options()).toMatchObject({ tap: 'bass:pre-fader' });
         listening.listenAt('main:post-fader');
-        expect(wishes()).toMatchObject({ tap: null });
+        expect(options()).toMatchObject({ tap: null });
         listening.startCompare({ kind: 'setting', id: 'i1', parameters: { drive: 3 }, label: 'setting 2' });
-        expect(wishes()).toMatchObject({ compare: { insert: 'i1', parameters: { drive: 3 } }, side: 1 });
+        expect(options()).toMatchObject({ compare: { insert: 'i1', parameters: { drive: 3 } }, side: 1 });
         listening.chooseSide(2);
-        expect(wishes()).toMatchObject({ side: 2 });
+        expect(options()).toMatchObject({ side: 2 });
         told({ kind: 'compare', side: 2, gain: -4.2 });
         expect(listening.matchGain).toBe(-4.2);
         told({ kind: 'tap-gone', tap: 'bass:pre-fader' });
@@ -144,7 +144,7 @@ describe('listening', () => {
         const listening = useListening();
         await listening.play(0);
         listening.watchInsert('i1');
-        expect(wishes()).toMatchObject({ watch: 'i1' });
+        expect(options()).toMatchObject({ watch: 'i1' });
         const seen = { insert: 'i1', frequencies: [100], before: [], after: [], bands: {} };
         told({ kind: 'watch', ...seen });
         expect(listening.watched).toMatchObject(seen);
@@ -153,7 +153,7 @@ describe('listening', () => {
         expect(made.asked).toHaveLength(asked);
         listening.watchInsert(null);
         expect(listening.watched).toBeNull();
-        expect(wishes()).toMatchObject({ watch: null });
+        expect(options()).toMatchObject({ watch: null });
     });
 
     it('goes around a moment to hear a plan, at the main, beginning with what it makes', async () => {
@@ -162,7 +162,7 @@ describe('listening', () => {
         listening.hear({ kind: 'plan', id: 3, label: 'Trim' }, 100000);
         await settled();
         expect(player.started).toEqual(['/api/listenings/abc/stream?from=4000']);
-        expect(wishes()).toMatchObject({
+        expect(options()).toMatchObject({
             tap: null,
             loop: { start: 4000, end: 196000 },
             compare: { plan: 3 },

@@ -130,7 +130,7 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
-    function wishes(): Record<string, unknown> {
+    function options(): Record<string, unknown> {
         const about = compare.value;
         return {
             tap: tap.value,
@@ -168,7 +168,7 @@ export const useListening = defineStore('listening', () => {
         try {
             const listening = await api.post<{ id: string; stream: string }>(
                 `sessions/${state.id}/listenings`,
-                wishes(),
+                options(),
             );
             listeningId = listening.id;
             await player.start(`${listening.stream}?from=${Math.round(start)}`, state.document.sampleRate);
@@ -203,7 +203,7 @@ export const useListening = defineStore('listening', () => {
 
     function tellWishes(): void {
         if (listeningId) {
-            void api.put(`listenings/${listeningId}`, wishes()).catch(tellRefusal);
+            void api.put(`listenings/${listeningId}`, options()).catch(tellRefusal);
         }
     }
 

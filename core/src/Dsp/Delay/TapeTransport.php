@@ -8,7 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 
 /**
- * How evenly a tape runs: a slow wow and a quick flutter, each a swing of the delay.
+ * How evenly a tape runs: a slow wow and a quick flutter, each an LFO on the delay.
  *
  * Source: a delay that swings by D at f bends the speed by 2 pi f D; how much is own, after what machines in good and in poor
  * condition are measured at (from memory). The middle of the delay is 1 ms.
@@ -28,7 +28,7 @@ final class TapeTransport
 
     private readonly WaveringSides $sides;
 
-    /** Samples by which each swing moves the delay. */
+    /** Samples by which each LFO moves the delay. */
     private float $slow = 0.0;
 
     private float $quick = 0.0;

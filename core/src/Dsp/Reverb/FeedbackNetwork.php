@@ -81,7 +81,7 @@ final class FeedbackNetwork
         $this->wander = min($this->wander, 0.2 * min($lengths));
     }
 
-    /** Says which sample of the session comes next. */
+    /** Seeks to a session sample. */
     public function at(int $position): void
     {
         $this->lfo->at($position);
@@ -124,7 +124,7 @@ final class FeedbackNetwork
         $p6 %= $n6;
         $p7 %= $n7;
         $scale = 1.0 / sqrt(8.0);
-        // What a wandering line gives was written before the stretch at work began.
+        // What a wandering line gives was written before the range at work began.
         $longest = max(8, min($this->lengths) - (int) ceil(2.0 * $this->wander) - 2);
         $side = $this->width;
         $mid = 0.5;

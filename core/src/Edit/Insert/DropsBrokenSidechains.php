@@ -9,7 +9,7 @@ use Hafen\Routing\Routes;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
-/** Any edit, and after it no insert that listens to what is gone or to what comes after itself: it listens to itself again. */
+/** Applies an edit, then removes sidechains whose source is gone or would close a loop. */
 final readonly class DropsBrokenSidechains implements Edit
 {
     public function __construct(public Edit $edit)

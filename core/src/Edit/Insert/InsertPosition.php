@@ -6,7 +6,7 @@ namespace Hafen\Edit\Insert;
 
 use Hafen\Session\Insert\Row;
 
-/** A place among inserts: in a row of a channel or in a branch. `at` counts from 0; null is the end. */
+/** A position among inserts, in a row of a channel or in a branch. `at` counts from 0; null is the end. */
 final readonly class InsertPosition
 {
     public function __construct(

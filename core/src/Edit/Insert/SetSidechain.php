@@ -11,7 +11,7 @@ use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Source\TapSource;
 
-/** Has an insert listen to another channel's tap, or to its own sound again. */
+/** Sets the sidechain of an insert to another channel's tap, or removes it. */
 final readonly class SetSidechain implements Edit
 {
     public function __construct(public string $insert, public ?TapSource $sidechain)

@@ -7,7 +7,7 @@ namespace Hafen\Edit\Send;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 
-/** What is wanted of the send from one channel to another. Of what is left out, a send that is there keeps its own. */
+/** A position in the grid of sends, with the values wanted there; what is null stays as it is. */
 final readonly class SendPosition
 {
     /** @param  ?array{?float}  $gain  dB, null in it is silence; null instead of it leaves the gain */

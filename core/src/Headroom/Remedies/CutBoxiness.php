@@ -10,7 +10,7 @@ use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
 
-/** A cut of 3 to 6 dB at the boxy spot of the channel that brings most to the mix at such a spot. */
+/** A cut of 3 to 6 dB at the boxy resonance of the channel that brings most to the mix there. */
 final readonly class CutBoxiness implements Remedy
 {
     public function id(): string

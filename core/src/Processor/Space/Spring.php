@@ -196,7 +196,7 @@ final class Spring implements Processor
     }
 
     /**
-     * One spring over the samples kept; its loop is longer than any stretch worked at once.
+     * One spring over the samples kept; its loop is longer than any range worked at once.
      *
      * @param  list<float>  $samples
      * @return list<float>
@@ -204,10 +204,10 @@ final class Spring implements Processor
     private function run(int $spring, array $samples): array
     {
         $out = [];
-        foreach (array_chunk($samples, max(1, min($this->lengths))) as $stretch) {
+        foreach (array_chunk($samples, max(1, min($this->lengths))) as $piece) {
             $ring = $this->rings[$spring];
             $this->rings[$spring] = [];
-            $n = count($stretch);
+            $n = count($piece);
             $gain = $this->gains[$spring];
             $damping = $this->damping;
             $low = $this->lows[$spring];
@@ -218,19 +218,19 @@ final class Spring implements Processor
             }
             for ($i = 0; $i < $n; ++$i) {
                 $low += $damping * ($ring[$read] - $low) + 1e-280 - 1e-280;
-                $stretch[$i] += $gain * $low;
+                $piece[$i] += $gain * $low;
                 if (++$read === $room) {
                     $read = 0;
                 }
             }
             $this->lows[$spring] = $low;
             for ($stage = 0; $stage < self::STAGES; ++$stage) {
-                [$stretch, $this->states[$spring][$stage]] = self::disperse(array_values($stretch), self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
+                [$piece, $this->states[$spring][$stage]] = self::disperse(array_values($piece), self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
             }
             $writeIndex = $this->writeIndex;
             for ($i = 0; $i < $n; ++$i) {
-                $ring[$writeIndex] = $stretch[$i];
-                $out[] = $stretch[$i];
+                $ring[$writeIndex] = $piece[$i];
+                $out[] = $piece[$i];
                 if (++$writeIndex === $room) {
                     $writeIndex = 0;
                 }

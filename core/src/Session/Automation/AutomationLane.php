@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Automation;
 
-/** What one control does over time: its points, each later than the one before. */
+/** The automation of one control: points in the order of time. */
 final readonly class AutomationLane
 {
     public const MOST_POINTS = 4000;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Session\Automation;
 
 /**
- * What a lane moves: "fader", "pan", "mute", the amount of a send ("send:ID"), the dry/wet of an insert ("mix:ID"), or one of
+ * The target of a lane: "fader", "pan", "mute", the amount of a send ("send:ID"), the dry/wet of an insert ("mix:ID"), or one of
  * its parameters ("parameter:ID:NAME").
  */
 final readonly class AutomationTarget

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Channel;
 
-/** Where a send starts. */
+/** The channel a send belongs to. */
 final readonly class SendLocation
 {
     public function __construct(public Channel $channel, public Send $send)

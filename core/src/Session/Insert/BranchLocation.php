@@ -6,7 +6,7 @@ namespace Hafen\Session\Insert;
 
 use Hafen\Session\Channel\Channel;
 
-/** Where a branch stands. */
+/** The location of a branch. */
 final readonly class BranchLocation
 {
     public function __construct(

@@ -6,7 +6,7 @@ namespace Hafen\Session\Insert;
 
 use Hafen\Session\Channel\Channel;
 
-/** Where an insert stands: in a row of a channel, or in a branch of a split in that row. */
+/** The location of an insert: in a row of a channel, or in a branch of a split in that row. */
 final readonly class InsertLocation
 {
     /**

@@ -6,7 +6,7 @@ namespace Hafen\Session\Source;
 
 use Hafen\Session\Copies;
 
-/** A stretch of a file placed in time. Positions and lengths in samples at the session rate; gain in dB, null is silence. */
+/** A range of a file placed in time. Positions and lengths in samples at the session rate; gain in dB, null is silence. */
 final readonly class Clip
 {
     use Copies;
