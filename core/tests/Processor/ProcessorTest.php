@@ -7,6 +7,7 @@ use Hafen\Dsp\Gain\GainComputer;
 use Hafen\Dsp\Saturation\Oversampler;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterKind;
+use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Space\EchoDelay;
 use Hafen\Tests\Support\Reference;
