@@ -18,6 +18,7 @@ import answersOfServer from '@/fixtures/answers.json';
 import { setRules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
 
 /** What tests of stores and components share; no part of the application. */
 
@@ -183,6 +184,51 @@ const slotted = (...names: string[]) => ({
     },
 });
 
+/** The application with the session the server really answered, its figures and the processors in it. */
+export function realWorld(more: Partial<SessionState> = {}): World {
+    const made = world([], answers.processors);
+    useSession().state = { ...structuredClone(answers.session), ...more };
+    useSurvey().state = structuredClone(answers.survey);
+    return made;
+}
+
+/** A list to choose from, as the browser's own. */
+const Select = {
+    props: ['modelValue'],
+    emits: ['change', 'update:modelValue'],
+    render(this: {
+        $slots: Record<string, undefined | (() => unknown)>;
+        modelValue: unknown;
+        $emit: (name: string, value: string) => void;
+    }) {
+        const choose = (event: Event) => {
+            this.$emit('change', (event.target as HTMLSelectElement).value);
+            this.$emit('update:modelValue', (event.target as HTMLSelectElement).value);
+        };
+        return h('select', { value: this.modelValue, onChange: choose }, this.$slots.default?.() as VNode[]);
+    },
+};
+
+const Item = {
+    props: ['command', 'disabled'],
+    render(this: { $slots: Record<string, undefined | (() => unknown)>; disabled?: boolean }) {
+        return h('li', { 'data-off': this.disabled || undefined }, this.$slots.default?.() as VNode[]);
+    },
+};
+
+/** Rows as text, column by column. */
+const Table = {
+    props: ['data'],
+    render(this: { data: Record<string, unknown>[] }) {
+        return h(
+            'ol',
+            this.data.map((row) =>
+                h('li', { 'data-table-row': row.tap }, [row.name, row.peak, row.rms, row.overs].join('|')),
+            ),
+        );
+    },
+};
+
 /** Puts a component on the page, with those of the library it needs left out. */
 export function shown<T extends Component>(component: T, props: Record<string, unknown>): VueWrapper {
     return mount(component as Component, {
@@ -192,7 +238,20 @@ export function shown<T extends Component>(component: T, props: Record<string, u
             stubs: {
                 'el-dropdown': slotted('default', 'dropdown'),
                 'el-dropdown-menu': slotted('default'),
-                'el-dropdown-item': slotted('default'),
+                'el-dropdown-item': Item,
+                'el-select': Select,
+                'el-option': {
+                    props: ['value', 'label', 'disabled'],
+                    template: '<option :value="value" :disabled="disabled">{{ label }}</option>',
+                },
+                'el-table': Table,
+                'el-table-column': true,
+                'el-dialog': slotted('default', 'footer'),
+                'el-popover': slotted('reference', 'default'),
+                'el-alert': {
+                    props: ['title', 'type'],
+                    template: '<p :data-kind="type">{{ title }}<button @click="$emit(`close`)" /></p>',
+                },
             },
         },
     }) as VueWrapper;
