@@ -390,7 +390,7 @@ export interface KindRules {
 export interface Rules {
     kinds: Record<Channel['kind'], KindRules>;
     /** Travels of a fader at gains from the lowest on, in even steps of dB. */
-    fader: { lowest: number; highest: number; step: number; travels: number[] };
+    fader: { lowest: number; highest: number; highestAutomated: number; step: number; travels: number[] };
     /** For each curve: how far the way between two points has come, at even shares of the time. */
     curve: { curves: number[]; shares: number[][] };
     splits: Record<Split['by'], { fewest: number; most: number }>;

@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef } from 'vue
 import type { Channel, AutomationPoint } from '@/api/types';
 import { clock, parseNumber } from '@/format';
 import { controlsOf, laneOf, laneValueAt, travelAt } from '@/automation';
+import { rules } from '@/rules';
 import { placeOf, valueAt } from '@/scales';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
@@ -51,7 +52,11 @@ const length = computed(() => Math.max(1, session.document?.length ?? 1));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 
 const x = (at: number) => EDGE + (at / length.value) * (width.value - EDGE - RIGHT);
-const y = (travel: number) => HEIGHT - EDGE - travel * (HEIGHT - 2 * EDGE);
+/** What a lane holds above the end of its control stands at the upper edge. */
+const y = (travel: number) => HEIGHT - EDGE - Math.min(1, travel) * (HEIGHT - 2 * EDGE);
+const highest = computed(() =>
+    control.value.travel.scale === 'fader' ? rules().fader.highestAutomated : control.value.travel.max,
+);
 const yOf = (value: number | null) => y(placeOf(value, control.value.travel));
 const atX = (pixel: number) =>
     Math.round(Math.max(0, Math.min(1, (pixel - EDGE) / (width.value - EDGE - RIGHT))) * length.value);
@@ -107,6 +112,12 @@ function rounded(value: number | null): number | null {
     return control.value.travel.scale === 'fader' ? Math.round(value * 10) / 10 : Number(value.toPrecision(4));
 }
 
+/** Dragged, a point goes to the end of its control; one that stands above it can come down. */
+function movedTravel(value: number | null, by: number): number {
+    const before = placeOf(value, control.value.travel);
+    return Math.min(Math.max(1, before), before + by);
+}
+
 /** The lane with some points moved: none past its neighbours, all as far as each other. */
 function moved(list: AutomationPoint[], which: number[], by: number, travelBy: number): AutomationPoint[] {
     let least = -Infinity;
@@ -124,7 +135,7 @@ function moved(list: AutomationPoint[], which: number[], by: number, travelBy: n
             ? {
                   ...point,
                   at: point.at + shift,
-                  value: rounded(valueAt(placeOf(point.value, control.value.travel) + travelBy, control.value.travel)),
+                  value: rounded(valueAt(movedTravel(point.value, travelBy), control.value.travel)),
               }
             : point,
     );
@@ -288,7 +299,7 @@ function typed(): void {
     typing.value = null;
     const { travel } = control.value;
     if (value !== undefined && (value !== null || travel.scale === 'fader')) {
-        const clamped = value === null ? null : Math.max(travel.min, Math.min(travel.max, value));
+        const clamped = value === null ? null : Math.max(travel.min, Math.min(highest.value, value));
         void put(points.value.map((point, at) => (chosen.value.includes(at) ? { ...point, value: clamped } : point)));
     }
 }

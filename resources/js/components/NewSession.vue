@@ -44,7 +44,7 @@ async function drop(event: DragEvent): Promise<void> {
 function choose(event: Event): void {
     const input = event.target as HTMLInputElement;
     const chosen = [...(input.files ?? [])];
-    take(chosen, chosen[0]?.webkitRelativePath.split('/')[0] ?? '');
+    take(chosen, chosen[0]?.webkitRelativePath?.split('/')[0] ?? '');
     input.value = '';
 }
 

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import type { Channel, Send } from '@/api/types';
 import SendColumnHead from '@/components/SendColumnHead.vue';
 import { decibels, parseNumber, sendText } from '@/format';
+import { FADER, placeOf } from '@/scales';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -293,8 +294,7 @@ function grab(event: PointerEvent, row: number, column: number): void {
 }
 
 function share(gain: number | null): number {
-    const low = 10 ** (-72 / 45);
-    return gain === null ? 0 : Math.min(1, Math.max(0.02, (10 ** ((gain - 12) / 45) - low) / (1 - low)));
+    return gain === null ? 0 : Math.min(1, Math.max(0.02, placeOf(gain, FADER)));
 }
 
 function cellTitle(channel: Channel, bus: Channel): string {

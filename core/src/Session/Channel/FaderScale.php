@@ -51,7 +51,7 @@ final class FaderScale
     /**
      * The travel at evenly spaced gains, for a control that is drawn while it moves.
      *
-     * @return array{lowest: float, highest: float, step: float, travels: list<float>} dB; travels from the lowest gain on, up to the highest gain automation may hold
+     * @return array{lowest: float, highest: float, highestAutomated: float, step: float, travels: list<float>} dB; travels from the lowest gain on, up to the highest gain automation may hold
      */
     public static function table(): array
     {
@@ -60,7 +60,7 @@ final class FaderScale
             $travels[] = round(self::travelAt(self::LOWEST + $index * self::TABLE_STEP), 9);
         }
 
-        return ['lowest' => self::LOWEST, 'highest' => self::HIGHEST, 'step' => self::TABLE_STEP, 'travels' => $travels];
+        return ['lowest' => self::LOWEST, 'highest' => self::HIGHEST, 'highestAutomated' => self::HIGHEST_AUTOMATED, 'step' => self::TABLE_STEP, 'travels' => $travels];
     }
 
     private static function power(float $gain): float
