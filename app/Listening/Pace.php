@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use Closure;
+
 /** Keeps a stream at most so far ahead of the clock; where the engine falls behind, the clock waits for it. */
 final class Pace
 {
@@ -11,21 +13,32 @@ final class Pace
 
     private float $sent = 0.0;
 
-    /** @param  float  $lead seconds, at most 0.4 */
-    public function __construct(private readonly float $lead)
+    private readonly Closure $clock;
+
+    private readonly Closure $wait;
+
+    /**
+     * @param  float  $lead seconds, at most 0.4
+     * @param  ?Closure(): float  $clock  seconds; null is the time of day
+     * @param  ?Closure(float): void  $wait  for so many seconds
+     */
+    public function __construct(private readonly float $lead, ?Closure $clock = null, ?Closure $wait = null)
     {
-        $this->start = microtime(true);
+        $this->clock = $clock ?? static fn (): float => microtime(true);
+        $this->wait = $wait ?? static fn (float $seconds) => usleep((int) ($seconds * 1e6));
+        $this->start = ($this->clock)();
     }
 
     /** Takes note of seconds of sound sent, and waits while they are too far ahead. */
     public function sent(float $seconds): void
     {
         $this->sent += $seconds;
-        $ahead = $this->sent - (microtime(true) - $this->start);
+        $now = ($this->clock)();
+        $ahead = $this->sent - ($now - $this->start);
         if ($ahead < 0.0) {
-            $this->start = microtime(true) - $this->sent;
+            $this->start = $now - $this->sent;
         } elseif ($ahead > $this->lead) {
-            usleep((int) (($ahead - $this->lead) * 1e6));
+            ($this->wait)($ahead - $this->lead);
         }
     }
 }

@@ -149,7 +149,7 @@ final readonly class SurveyDesk
         $map = SurveyMap::of($session, $this->processors, $range);
         $here = $this->newest($stored, $range, $map->hash());
         if ($here?->status === 'done') {
-            return ['current' => true, 'running' => null, 'result' => $here->result, 'stale' => [], 'stopped' => false, 'message' => null];
+            return ['current' => true, 'running' => null, 'result' => SurveyFigures::withHeadroom($session, (array) $here->result), 'stale' => [], 'stopped' => false, 'message' => null];
         }
         $before = $this->surveys($stored, $range)->where('status', 'done')->latest('id')->first();
         $known = SurveyResult::of($session, $map, $this->store);
@@ -157,7 +157,7 @@ final readonly class SurveyDesk
         return [
             'current' => false,
             'running' => $here?->status === 'running' ? $this->progress($here) : null,
-            'result' => $before?->result === null ? null : SurveyFigures::over((array) $before->result, SurveyFigures::toArray($session, $known)),
+            'result' => $before?->result === null ? null : SurveyFigures::withHeadroom($session, SurveyFigures::over((array) $before->result, SurveyFigures::toArray($session, $known))),
             'stale' => $known->staleTaps($session),
             'stopped' => $here?->status === 'stopped',
             'message' => $here?->status === 'failed' ? $here->message : null,

@@ -47,7 +47,6 @@ final class SurveyFigures
             'loads' => (object) $result->loads,
             'load' => self::isHeard($session) ? $result->load($session) : null,
             'clips' => $result->tapsAboveFullScale(),
-            'headroom' => self::headroom($session, $result),
             'loudness' => $loudness?->integrated,
             'loudnessRange' => $loudness?->range,
             'momentary' => $loudness?->highestMomentary,
@@ -75,7 +74,6 @@ final class SurveyFigures
             ...(array) $newer['clips'],
         ];
         $older['load'] = $newer['load'] ?? $older['load'] ?? null;
-        $older['headroom'] = $newer['headroom'];
         foreach (['taps', 'channels', 'loads'] as $map) {
             $older[$map] = (object) ((array) $newer[$map] + (array) ($older[$map] ?? []));
         }
@@ -90,6 +88,23 @@ final class SurveyFigures
         }
 
         return $older;
+    }
+
+    /**
+     * Adds what becomes of the main's peaks in the session as it is now: "clips" where they go out, "over" where nothing takes
+     * them yet, "below" full scale. Where the main goes changes no sound, so figures measured before stay valid.
+     *
+     * @param  array<array-key, mixed>  $figures
+     * @return array<array-key, mixed>
+     */
+    public static function withHeadroom(Session $session, array $figures): array
+    {
+        $main = $session->main();
+        $taps = (array) ($figures['taps'] ?? []);
+        $reading = (array) ($taps["{$main->id}:post-fader"] ?? []);
+        $isOver = ($reading['overs'] ?? 0) > 0;
+
+        return ['headroom' => ! $isOver ? 'below' : ($main->output === 'none' ? 'over' : 'clips')] + $figures;
     }
 
     /** @return array<string, mixed> */
@@ -112,15 +127,6 @@ final class SurveyFigures
         }
 
         return false;
-    }
-
-    /** What becomes of the main's peaks: "clips" where they go out, "over" where nothing takes them yet, "below" full scale. */
-    private static function headroom(Session $session, SurveyResult $result): string
-    {
-        $main = $session->main();
-        $overs = $result->taps["{$main->id}:post-fader"]->overs ?? 0;
-
-        return $overs === 0 ? 'below' : ($main->output === 'none' ? 'over' : 'clips');
     }
 
     /** @return array<string, mixed> */

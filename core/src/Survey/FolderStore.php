@@ -56,7 +56,7 @@ final readonly class FolderStore implements SurveyStore
     private static function sweep(): void
     {
         foreach (glob(sys_get_temp_dir().'/'.self::TEMPORARY.'*', GLOB_ONLYDIR) ?: [] as $folder) {
-            if (filemtime($folder) < time() - self::LEFT_BEHIND) {
+            if (@filemtime($folder) < time() - self::LEFT_BEHIND) {
                 (new self($folder))->discard();
             }
         }

@@ -43,6 +43,27 @@ function broken(array $edit): array
     return $edit;
 }
 
+/**
+ * Whether a JSON pointer leads to something in an edit, all but its last part.
+ *
+ * @param  array<array-key, mixed>  $edit
+ */
+function leadsTo(array $edit, string $pointer): bool
+{
+    $at = json_decode((string) json_encode(['edit' => $edit, ...$edit]), true);
+    $parts = array_slice(explode('/', $pointer), 1);
+    array_pop($parts);
+    foreach ($parts as $part) {
+        $key = str_replace(['~1', '~0'], ['/', '~'], $part);
+        if (! is_array($at) || ! array_key_exists($key, $at)) {
+            return false;
+        }
+        $at = $at[$key];
+    }
+
+    return true;
+}
+
 it('makes a valid document of a broken edit, or says where it is wrong and what is allowed', function (int $seed): void {
     [$session] = RandomRouting::make($seed, 8);
     $codec = new SessionCodec(Mix::processors());
@@ -58,9 +79,12 @@ it('makes a valid document of a broken edit, or says where it is wrong and what 
             expect($codec->decode($codec->encode($after)))->toEqual($after);
         } catch (Refusal $refusal) {
             ++$refused;
-            // A sentence that names something, not a message of the language.
-            expect(strlen($refusal->getMessage()))->toBeGreaterThan(12, (string) json_encode($edit))
-                ->and($refusal->getMessage())->not->toContain('must be of type')->not->toContain('Undefined');
+            // Where it is wrong leads to a field of the edit, or to one that is missing there; the message is a sentence without words of PHP's own.
+            $shown = (string) json_encode($edit)." -> {$refusal->line()}";
+            expect($refusal->location)->not->toBe('', $shown)
+                ->and(str_starts_with($refusal->location, '/') ? leadsTo($edit, $refusal->location) : true)->toBeTrue($shown)
+                ->and($refusal->getMessage())->toMatch('/^[\p{Lu}"].*(\s\S+){2,}\.$/us', $shown)
+                ->not->toContain('must be of type')->not->toContain('Undefined')->not->toContain('null given');
         }
     }
     expect($refused)->toBeGreaterThan(100);

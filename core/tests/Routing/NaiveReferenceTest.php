@@ -37,10 +37,10 @@ it('sounds the same to the bit in whatever order the channels stand', function (
 it('routes to the same bit with the JIT on and off', function (): void {
     $code = <<<'PHP'
         require "vendor/autoload.php";
-        use Hafen\Session\Branch;
-        use Hafen\Session\Row;
-        use Hafen\Session\SplitBy;
-        use Hafen\Session\Width;
+        use Hafen\Session\Insert\Branch;
+        use Hafen\Session\Insert\Row;
+        use Hafen\Session\Insert\SplitBy;
+        use Hafen\Session\Channel\Width;
         use Hafen\Tests\Support\{MemoryLibrary, Mix, RandomRouting, Signal};
         $hash = hash_init("sha256");
         foreach (range(201, 212) as $seed) {

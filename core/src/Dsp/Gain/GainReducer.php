@@ -10,7 +10,8 @@ use Hafen\Audio\Decibel;
  * The gain of a compressor for each sample: detector, static curve, attack and release on the gain in dB.
  *
  * Source: Giannoulis, Massberg, Reiss, JAES 2012 (log-domain, smooth decoupled detector, eq. 17). The RMS detector is a
- * 10 ms mean square. Attack and release are the times to reach 63 % of a change.
+ * 10 ms mean square. Attack is the time to reach 63 % of a rise; release is the time constant of the fall, which the attack then
+ * smooths once more.
  */
 final class GainReducer
 {

@@ -11,6 +11,6 @@ final class NothingSelected extends EditRefused
 {
     public static function atAll(): self
     {
-        return new self('selection', 'No channel or insert was named.');
+        return new self('selection', 'No channel, insert or send was named; name at least one.');
     }
 }

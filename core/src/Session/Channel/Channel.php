@@ -184,10 +184,13 @@ final readonly class Channel
         return $this->copy(automation: $automation);
     }
 
-    /** The channel with one lane put in place of that of the same target, or added. */
+    /** The channel with one lane put in place of that of the same target, or added; lanes stand in the order of their targets. */
     public function withLane(AutomationLane $lane): self
     {
-        return $this->withAutomation([...$this->withoutLane($lane->target)->automation, $lane]);
+        $lanes = [...$this->withoutLane($lane->target)->automation, $lane];
+        usort($lanes, static fn (AutomationLane $one, AutomationLane $other): int => strcmp($one->target->text(), $other->target->text()));
+
+        return $this->withAutomation($lanes);
     }
 
     public function withoutLane(AutomationTarget $target): self
