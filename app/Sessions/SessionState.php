@@ -14,13 +14,11 @@ use Hafen\Pilot\Pilot;
 use Hafen\Preset\Preset;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
-use Hafen\Routing\Alignment;
-use Hafen\Routing\Audibility;
 use Hafen\Routing\BranchSum;
 use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
-use Hafen\Routing\Routes;
 use Hafen\Routing\RowLatency;
+use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Insert\Branch;
@@ -43,7 +41,7 @@ final readonly class SessionState
     {
         $session = $this->book->open($stored);
         $parent = $stored->head->parent_id !== null;
-        $alignment = Alignment::of($session, $this->processors);
+        $alignment = SessionGraph::alignment($session, $this->processors);
 
         return [
             'id' => $stored->id,
@@ -159,7 +157,7 @@ final readonly class SessionState
     /** @return array<string, mixed> what is whose path, and where sound from a channel would come back to it */
     private function routing(Session $session): array
     {
-        $routes = Routes::of($session);
+        $routes = SessionGraph::routes($session);
         $paths = $loops = [];
         foreach ($session->channels as $channel) {
             $upstream = $routes->upstream($channel->id);
@@ -186,7 +184,7 @@ final readonly class SessionState
     /** @return array<string, bool> by channel id */
     private function audible(Session $session): array
     {
-        $audibility = Audibility::of($session);
+        $audibility = SessionGraph::audibility($session);
         $audible = [];
         foreach ($session->channels as $channel) {
             $audible[$channel->id] = $audibility->has($channel->id);

@@ -178,7 +178,7 @@ it('shows where a loop would close, and refuses it by name', function (): void {
 
 it('splits a row, says what equal branches add, keeps the level, and dissolves', function (): void {
     selectRows('frame-drum');
-    $this->browser->script('const s = document.querySelector(".side select.split"); s.value = "0"; s.dispatchEvent(new Event("change"))');
+    pick('.side [aria-label=Split]', 'Copies');
     $split = $this->browser->waitFor('[data-channel-row=frame-drum] [data-split]')->getAttribute('data-split');
     expect($this->browser->find('[data-rise]')->getText())->toContain('2 equal branches add 6.02 dB');
     $gains = fn (): array => array_column(channelOnServer('Frame drum')['inserts'][0]['branches'], 'gain');
@@ -205,7 +205,8 @@ it('splits a row, says what equal branches add, keeps the level, and dissolves',
     // And out of it again, to the front of its row.
     dragTo('[data-insert=i1] .name', '[data-insert=i2]', 0.1);
     $this->browser->until(fn (): bool => rowOnServer('Upright bass') === ['filter', 'compressor', 'drive'], 'the filter to be back');
-    $this->browser->script("const s = document.querySelector('.dissolve'); s.value = '{$second}'; s.dispatchEvent(new Event('change'))");
+    $name = channelOnServer('Frame drum')['inserts'][0]['branches'][1]['name'];
+    pick('.side [aria-label=Dissolve]', "Keep {$name}");
     $this->browser->until(fn (): bool => rowOnServer('Frame drum') === [], 'the split to be dissolved');
 });
 
@@ -280,7 +281,7 @@ it('shows a path, hides and finds channels, and says where alignment is off', fu
     // A track that plays another channel's tap.
     pressButton('track', '.adding');
     $this->browser->waitFor('[data-channel-row=track-5]');
-    $this->browser->script('const s = document.querySelector("#tap-channel"); s.value = "plate"; s.dispatchEvent(new Event("change"))');
+    choose('[data-tap-channel]', 'Plate');
     $this->browser->until(fn (): bool => channelOnServer('Track 5')['source'] === ['type' => 'tap', 'channel' => 'plate', 'tap' => 'source'], 'the tap as its source');
 });
 

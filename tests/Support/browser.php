@@ -86,6 +86,38 @@ function pressButton(string $text, string $within = 'body'): void
     $button->click();
 }
 
+/** Opens a select and chooses what it offers under this name. */
+function choose(string $select, string $option): void
+{
+    test()->browser->waitFor($select)->click();
+    $item = test()->browser->until(function () use ($option): mixed {
+        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
+            if ($item->isDisplayed() && trim($item->getText()) === $option) {
+                return $item;
+            }
+        }
+
+        return null;
+    }, "the choice \"{$option}\"");
+    $item->click();
+}
+
+/** Opens a menu of actions and picks one. */
+function pick(string $menu, string $action): void
+{
+    test()->browser->waitFor($menu)->click();
+    $item = test()->browser->until(function () use ($action): mixed {
+        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector('.el-dropdown-menu__item')) as $item) {
+            if ($item->isDisplayed() && trim($item->getText()) === $action) {
+                return $item;
+            }
+        }
+
+        return null;
+    }, "the action \"{$action}\"");
+    $item->click();
+}
+
 /** Drags an insert, or the fork of a split, to a place in the width of something else. */
 function dragTo(string $from, string $to, float $share, bool $alt = false): void
 {

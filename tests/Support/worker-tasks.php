@@ -49,7 +49,7 @@ if ($argv[1] === 'make') {
 $still = static function (mixed $value) use (&$still): mixed {
     $value = is_object($value) ? (array) $value : $value;
     if (is_array($value)) {
-        unset($value['loads']);
+        unset($value['loads'], $value['load']);
 
         return array_map($still, $value);
     }

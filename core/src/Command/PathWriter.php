@@ -9,6 +9,7 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Route;
 use Hafen\Routing\RouteKind;
+use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SignalPath;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Insert;
@@ -23,7 +24,7 @@ final readonly class PathWriter
 
     public function __construct(private Session $session, private ProcessorCatalogue $processors)
     {
-        $this->alignment = Alignment::of($session, $processors);
+        $this->alignment = SessionGraph::alignment($session, $processors);
     }
 
     public function text(SignalPath $path): string

@@ -6,7 +6,7 @@ namespace Hafen\Document;
 
 use Hafen\Routing\LoopClosed;
 use Hafen\Routing\RouteKind;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\Insert;
@@ -137,7 +137,7 @@ final class DocumentRules
 
     private static function loops(Session $session): void
     {
-        $loop = Routes::of($session)->loop();
+        $loop = SessionGraph::routes($session)->loop();
         if ($loop === null || $loop === []) {
             return;
         }

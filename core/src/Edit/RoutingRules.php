@@ -12,7 +12,7 @@ use Hafen\Edit\Refusals\PairIsTaken;
 use Hafen\Edit\Refusals\TakesNoOutputs;
 use Hafen\Edit\Refusals\TakesNoSends;
 use Hafen\Routing\LoopClosed;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
@@ -65,7 +65,7 @@ final class RoutingRules
      */
     public static function withoutLoop(Session $session): Session
     {
-        $loop = Routes::of($session)->loop();
+        $loop = SessionGraph::routes($session)->loop();
         if ($loop !== null && $loop !== []) {
             throw ClosesLoop::through(LoopClosed::text($session, $loop));
         }

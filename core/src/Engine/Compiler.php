@@ -9,10 +9,9 @@ use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
-use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
-use Hafen\Routing\Routes;
 use Hafen\Routing\RowLatency;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\Insert;
@@ -35,9 +34,9 @@ final readonly class Compiler
         if ($before !== null && ($before->session->sampleRate !== $session->sampleRate || $before->session->tempo !== $session->tempo)) {
             $before = null;
         }
-        $routes = Routes::of($session);
-        $audibility = Audibility::of($session);
-        $alignment = Alignment::of($session, $this->processors);
+        $routes = SessionGraph::routes($session);
+        $audibility = SessionGraph::audibility($session);
+        $alignment = SessionGraph::alignment($session, $this->processors);
         $setting = new Setting($session->sampleRate, $session->tempo, new LibraryAudioFiles($this->library));
         $latency = new RowLatency($this->processors, $setting);
         $known = [];
@@ -93,7 +92,7 @@ final readonly class Compiler
      */
     public function arrivals(Session $session): array
     {
-        return Alignment::of($session, $this->processors)->arrival;
+        return SessionGraph::alignment($session, $this->processors)->arrival;
     }
 
     /** @param  array<string, Replay>  $replays  by stage */

@@ -11,7 +11,7 @@ use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Metering\TapReading;
 use Hafen\Routing\Route;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
@@ -159,8 +159,8 @@ final class Engine
      */
     public function change(Session $session): void
     {
-        $before = Routes::of($this->plan->session);
-        $after = Routes::of($session);
+        $before = SessionGraph::routes($this->plan->session);
+        $after = SessionGraph::routes($session);
         // Sidechain feeds are not audible by themselves, so they need no fade-out before a rebuild.
         $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
             static fn (Route $route): string => $route->id(),

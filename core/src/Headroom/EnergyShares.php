@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Metering\Spectrum;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
 
@@ -35,7 +35,7 @@ final readonly class EnergyShares
         $energies = [];
         $sums = ['all' => 0.0, 'low' => 0.0, 'mud' => 0.0, 'above' => 0.0];
         // Nothing is sent to the main: what feeds it puts out to it, after its fader.
-        foreach (Routes::of($session)->into($session->main()->id) as $route) {
+        foreach (SessionGraph::routes($session)->into($session->main()->id) as $route) {
             foreach (self::energies($route->from, $survey) as $band => $energy) {
                 $energies[$route->from][$band] = ($energies[$route->from][$band] ?? 0.0) + $energy;
                 $sums[$band] += $energy;

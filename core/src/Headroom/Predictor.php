@@ -11,8 +11,8 @@ use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Replay;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
-use Hafen\Routing\Alignment;
 use Hafen\Routing\RowLatency;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
@@ -264,7 +264,7 @@ final readonly class Predictor
     {
         $main = $session->main();
         $hash = SurveyMap::of($session, $this->processors)->part($main->id, Section::UpToFader)->hash;
-        $latency = Alignment::of($session, $this->processors)->arrival[$main->id]
+        $latency = SessionGraph::alignment($session, $this->processors)->arrival[$main->id]
             + (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($main->inserts);
 
         return [$this->store->replay($hash, 'pre-fader', TimeRange::all($session)->start($session->sampleRate, PartRunner::BLOCK)), $latency];

@@ -10,6 +10,7 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\Insert;
@@ -34,8 +35,8 @@ final readonly class SessionFacts
         public ?SurveyResult $survey = null,
         public ?AudioFiles $audioFiles = null,
     ) {
-        $this->routes = Routes::of($session);
-        $this->alignment = Alignment::of($session, $processors);
+        $this->routes = SessionGraph::routes($session);
+        $this->alignment = SessionGraph::alignment($session, $processors);
     }
 
     public function spec(ProcessorInsert $insert): ProcessorSpec

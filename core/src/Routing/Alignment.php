@@ -39,7 +39,7 @@ final readonly class Alignment
             $before[$channel->id] = $rows->of($channel->inserts);
             $own[$channel->id] = $before[$channel->id] + $rows->of($channel->postInserts);
         }
-        $routes = Routes::of($session);
+        $routes = SessionGraph::routes($session);
         $arrival = $delays = $offsets = [];
         foreach ($routes->order() as $id) {
             // Sidechains are aligned like audible routes.

@@ -26,7 +26,7 @@ final readonly class Audibility
                 $soloed[] = $channel->id;
             }
         }
-        $routes = Routes::of($session);
+        $routes = SessionGraph::routes($session);
         // A tap before the fader carries sound whether or not its channel is heard, so that channel need not be.
         $feeds = static fn (Route $route): bool => $route->isOn() && ($route->kind !== RouteKind::Tap || $route->tap->followsFader());
         $along = [];

@@ -22,7 +22,7 @@ final class Combs
     {
         $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
         $combs = [];
-        foreach (Routes::of($session)->all() as $route) {
+        foreach (SessionGraph::routes($session)->all() as $route) {
             $offset = $alignment->offsets[$route->id()] ?? 0;
             if ($offset !== 0) {
                 $combs[] = new Comb($route->from, $session->channel($route->to)->name ?? $route->to, null, $offset, $session->sampleRate);

@@ -20,7 +20,7 @@ final readonly class SignalPath
 
     public static function of(Session $session, Channel $channel): self
     {
-        $routes = Routes::of($session);
+        $routes = SessionGraph::routes($session);
         $upstream = [$channel->id, ...$routes->upstream($channel->id)];
         $downstream = [$channel->id, ...$routes->downstream($channel->id)];
         $channels = $passed = [];

@@ -8,10 +8,8 @@ use Hafen\Document\AutomationCodec;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Routing\Alignment;
-use Hafen\Routing\Audibility;
 use Hafen\Routing\Route;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
@@ -42,9 +40,9 @@ final readonly class SurveyMap
     {
         $range ??= TimeRange::all($session);
         $codec = new SessionCodec($processors);
-        $routes = Routes::of($session);
-        $alignment = Alignment::of($session, $processors);
-        $audibility = Audibility::of($session);
+        $routes = SessionGraph::routes($session);
+        $alignment = SessionGraph::alignment($session, $processors);
+        $audibility = SessionGraph::audibility($session);
         $common = [$session->sampleRate, $session->tempo, $session->panLaw, $range->from, $range->to, $range->from === 0 ? 0.0 : $range->runIn];
         $parts = $upHashes = $outHashes = $sidechainsBehind = [];
         foreach ($routes->order() as $id) {

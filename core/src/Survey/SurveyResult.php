@@ -9,9 +9,9 @@ use Hafen\Engine\Fault;
 use Hafen\Metering\Loudness;
 use Hafen\Metering\Spectrum;
 use Hafen\Metering\TapReading;
-use Hafen\Routing\Audibility;
 use Hafen\Routing\ChannelStages;
 use Hafen\Routing\PanLaw;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 
@@ -145,7 +145,7 @@ final readonly class SurveyResult
      */
     private static function low(Session $session, array $sources, array $outputs): array
     {
-        $audibility = Audibility::of($session);
+        $audibility = SessionGraph::audibility($session);
         $low = [];
         foreach ($session->channels as $channel) {
             $source = $sources[$channel->id] ?? null;

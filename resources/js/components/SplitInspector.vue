@@ -12,6 +12,7 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import LyingSlider from './LyingSlider.vue';
 import PanSlider from './PanSlider.vue';
+import ActionMenu from './inspector/ActionMenu.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
 const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();
@@ -95,10 +96,7 @@ function remove(): void {
     void session.edit({ type: 'remove-inserts', inserts: [props.split.id] });
 }
 
-function dissolve(event: Event): void {
-    const select = event.target as HTMLSelectElement;
-    const keep = select.value;
-    select.value = '';
+function dissolve(keep: string): void {
     selection.insert = null;
     void session.edit({ type: 'dissolve-split', split: props.split.id, keep });
 }
@@ -117,12 +115,12 @@ function dissolve(event: Event): void {
             >
                 {{ split.on ? 'Bypass' : 'Switch on' }}
             </button>
-            <select class="dissolve" aria-label="Dissolve the split" @change="dissolve">
-                <option value="">Dissolve …</option>
-                <option v-for="branch in split.branches" :key="branch.id" :value="branch.id">
-                    keep {{ branch.name }}
-                </option>
-            </select>
+            <ActionMenu
+                name="Dissolve"
+                about="Takes the split apart and keeps one branch"
+                :items="split.branches.map(({ id, name }) => ({ key: id, name: `Keep ${name}`, value: id }))"
+                @choose="dissolve"
+            />
             <button class="text-button" title="Keep it under a name, for any row" @click="save">Save …</button>
             <button class="text-button" @click="remove">Remove</button>
         </div>
@@ -301,14 +299,6 @@ function dissolve(event: Event): void {
     display: flex;
     align-items: center;
     margin: 0 -8px 4px;
-}
-
-.dissolve {
-    width: 92px;
-    margin: 0 4px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--sheet);
 }
 
 .branch {

@@ -31,7 +31,7 @@ interface Dragged {
 const state = shallowRef<Dragged | null>(null);
 
 /** What lies under the pointer: the middle of a chip swaps, its edges and the gaps of a row insert. */
-function targetAt(x: number, y: number, dragged: string): Target | null {
+export function targetAt(x: number, y: number, dragged: string): Target | null {
     const under = document.elementFromPoint(x, y);
     const row = under?.closest<HTMLElement>('[data-drop-row]');
     if (!row?.dataset.channel) {
@@ -42,7 +42,9 @@ function targetAt(x: number, y: number, dragged: string): Target | null {
         row: row.dataset.dropRow as RowName,
         branch: row.dataset.branch ?? null,
     };
-    const items = [...row.querySelectorAll<HTMLElement>(':scope > [data-item]')];
+    const items = [...row.querySelectorAll<HTMLElement>('[data-item]')].filter(
+        (item) => item.closest('[data-drop-row]') === row,
+    );
     const chip = under?.closest<HTMLElement>('[data-insert]');
     const index = chip ? items.indexOf(chip) : -1;
     if (chip?.dataset.insert && index >= 0) {
@@ -52,8 +54,9 @@ function targetAt(x: number, y: number, dragged: string): Target | null {
         return { ...place, at: index + (share >= 0.5 ? 1 : 0), swap };
     }
     const at = items.filter((other) => {
+        // A long row goes on in further lines: all of a line above the pointer comes before it.
         const box = other.getBoundingClientRect();
-        return box.left + box.width / 2 < x;
+        return box.bottom < y || (box.top <= y && box.left + box.width / 2 < x);
     }).length;
     return { ...place, at, swap: null };
 }

@@ -6,7 +6,7 @@ namespace Hafen\Edit\Channel;
 
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
@@ -50,7 +50,7 @@ final readonly class AddChannel implements Edit
 
         $grown = NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));
 
-        return Routes::of($grown)->loop() === null ? $grown : $grown->withChannel($channel->withOutput('none'));
+        return SessionGraph::routes($grown)->loop() === null ? $grown : $grown->withChannel($channel->withOutput('none'));
     }
 
     public function label(Session $before): string

@@ -7,7 +7,7 @@ namespace Hafen\Edit\Channel;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\NotACue;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Send;
@@ -46,7 +46,7 @@ final readonly class CopyMixToCue implements Edit
             $send = new Send($channel->sendTo($cue->id)->id ?? $ids->send(), $cue->id, $gain, TapPoint::PreFader, ! $muted, $channel->pan);
             $with = $session->withChannel($channel->withSend($send));
             // What takes its sound from the cue, or listens to it, cannot be sent there.
-            $session = Routes::of($with)->loop() === null ? $with : $session;
+            $session = SessionGraph::routes($with)->loop() === null ? $with : $session;
         }
 
         return $session;

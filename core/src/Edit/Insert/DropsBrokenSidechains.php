@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit\Insert;
 
 use Hafen\Edit\Edit;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -46,7 +46,7 @@ final readonly class DropsBrokenSidechains implements Edit
     /** An insert whose listening closes a loop. */
     private static function inLoop(Session $session): ?string
     {
-        foreach (Routes::of($session)->loop() ?? [] as $route) {
+        foreach (SessionGraph::routes($session)->loop() ?? [] as $route) {
             if ($route->insert !== null) {
                 return $route->insert;
             }

@@ -9,7 +9,7 @@ use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
 use Hafen\Routing\Route;
-use Hafen\Routing\Routes;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\FaderScale;
@@ -90,7 +90,7 @@ final readonly class LowerFaders implements Remedy
     /** @return list<Channel> */
     private static function fedBeforeFaders(Situation $situation): array
     {
-        $routes = Routes::of($situation->session);
+        $routes = SessionGraph::routes($situation->session);
 
         return array_values(array_filter($situation->session->channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Return
             && $routes->into($channel->id) !== []

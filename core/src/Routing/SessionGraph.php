@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Session;
+use WeakMap;
+
+/**
+ * What follows from the routing of a session: routes, who is heard, latency compensation.
+ *
+ * A session never changes, so each answer is worked out once, when it is first asked for, and shared by edits, state, engine,
+ * advice and survey. The answers go with their session.
+ */
+final class SessionGraph
+{
+    /** @var ?WeakMap<Session, self> */
+    private static ?WeakMap $graphs = null;
+
+    private ?Routes $routes = null;
+
+    private ?Audibility $audibility = null;
+
+    /** @var WeakMap<ProcessorCatalogue, Alignment> */
+    private WeakMap $alignments;
+
+    private function __construct()
+    {
+        $this->alignments = new WeakMap();
+    }
+
+    public static function routes(Session $session): Routes
+    {
+        return self::of($session)->routes ??= Routes::of($session);
+    }
+
+    public static function audibility(Session $session): Audibility
+    {
+        return self::of($session)->audibility ??= Audibility::of($session);
+    }
+
+    public static function alignment(Session $session, ProcessorCatalogue $processors): Alignment
+    {
+        return self::of($session)->alignments[$processors] ??= Alignment::of($session, $processors);
+    }
+
+    private static function of(Session $session): self
+    {
+        $graphs = self::$graphs ??= new WeakMap();
+
+        return $graphs[$session] ??= new self();
+    }
+}
