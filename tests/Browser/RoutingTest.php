@@ -178,7 +178,7 @@ it('shows where a loop would close, and refuses it by name', function (): void {
 
 it('splits a row, says what equal branches add, keeps the level, and dissolves', function (): void {
     selectRows('frame-drum');
-    pick('.side [aria-label=Split]', 'Copies');
+    pick('.side [aria-label=Split]', 'Two branches');
     $split = $this->browser->waitFor('[data-channel-row=frame-drum] [data-split]')->getAttribute('data-split');
     expect($this->browser->find('[data-rise]')->getText())->toContain('2 equal branches add 6.02 dB');
     $gains = fn (): array => array_column(channelOnServer('Frame drum')['inserts'][0]['branches'], 'gain');
