@@ -59,7 +59,7 @@ final class Convolver
         $this->reset();
     }
 
-    /** A copy works by itself on the same response. */
+    /** A copy works by itself on the same response, from silence. */
     public function __clone()
     {
         $this->head = clone $this->head;
