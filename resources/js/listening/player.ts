@@ -38,6 +38,8 @@ export class Player implements FrameReceiver {
 
     async start(url: string, sampleRate: number): Promise<void> {
         this.halt();
+        const abort = new AbortController();
+        this.abort = abort;
         if (!this.context || this.context.sampleRate !== sampleRate) {
             await this.context?.close();
             this.context = new AudioContext({ sampleRate, latencyHint: 'interactive' });
@@ -45,6 +47,10 @@ export class Player implements FrameReceiver {
             this.analyser.connect(this.context.destination);
         }
         await this.context.resume();
+        // Stopped or started anew meanwhile: two streams would sound at once.
+        if (abort.signal.aborted) {
+            return;
+        }
         const gain = new GainNode(this.context);
         gain.connect(this.analyser as AnalyserNode);
         this.out = gain;
@@ -53,8 +59,6 @@ export class Player implements FrameReceiver {
         this.finished = false;
         this.margin = FIRST_MARGIN;
         this.timer = window.setInterval(() => this.tick(), 40);
-        const abort = new AbortController();
-        this.abort = abort;
         const response = await fetch(url, { signal: abort.signal });
         if (!response.ok || !response.body) {
             const answer = (await response.json().catch(() => ({}))) as { message?: string };
@@ -140,7 +144,10 @@ export class Player implements FrameReceiver {
                 }
                 parser.take(value);
             }
-            this.finished = true;
+            // An older stream says nothing of the one that plays now.
+            if (!abort.signal.aborted) {
+                this.finished = true;
+            }
         } catch (error) {
             if (!abort.signal.aborted) {
                 this.finished = true;

@@ -61,6 +61,25 @@ describe('listening', () => {
         expect(options()).toMatchObject({ loop: { start: 96000, end: 192000 }, tap: null, compare: null });
     });
 
+    it('stays silent when it was stopped before the server answered', async () => {
+        const listening = useListening();
+        const starting = listening.play(0);
+        listening.stop();
+        await starting;
+        expect(player.started).toEqual([]);
+        expect(listening.isPlaying).toBe(false);
+        expect(made.asked.slice(-1)).toEqual([['PUT', 'listenings/abc', { stopped: true }]]);
+    });
+
+    it('plays once when it is started, stopped and started at once', async () => {
+        const listening = useListening();
+        const first = listening.play(0);
+        listening.stop();
+        await Promise.all([first, listening.play(7000)]);
+        expect(player.started).toEqual(['/api/listenings/abc/stream?from=7000']);
+        expect(listening.isPlaying).toBe(true);
+    });
+
     it('begins again at the end, and says so where there is nothing', async () => {
         const listening = useListening();
         await listening.play(480000);

@@ -46,6 +46,8 @@ export const useListening = defineStore('listening', () => {
     const loads = shallowRef<Record<string, number>>({});
     const live = shallowRef<Record<string, TapNow>>({});
     const held = new Map<string, { peak: number; until: number }>();
+    /** Counts starts and stops, so that an answer that comes late is known as such. */
+    let turns = 0;
     let listeningId: string | null = null;
     let lastDraw = 0;
     let told = 0;
@@ -159,6 +161,7 @@ export const useListening = defineStore('listening', () => {
         if (start >= state.document.length) {
             start = 0;
         }
+        const turn = ++turns;
         isPlaying.value = true;
         survey.isPlaying = true;
         position.value = start;
@@ -170,9 +173,17 @@ export const useListening = defineStore('listening', () => {
                 `sessions/${state.id}/listenings`,
                 options(),
             );
+            // Stopped or started again while the server answered: this stream is not wanted any more.
+            if (turn !== turns) {
+                void api.put(`listenings/${listening.id}`, { stopped: true }).catch(() => undefined);
+                return;
+            }
             listeningId = listening.id;
             await player.start(`${listening.stream}?from=${Math.round(start)}`, state.document.sampleRate);
         } catch (error) {
+            if (turn !== turns) {
+                return;
+            }
             isPlaying.value = false;
             if ((error as Error).name !== 'AbortError') {
                 tellRefusal(error);
@@ -181,6 +192,7 @@ export const useListening = defineStore('listening', () => {
     }
 
     function stop(): void {
+        turns++;
         position.value = player.position() ?? position.value;
         player.halt();
         if (listeningId) {
