@@ -14,6 +14,7 @@ use Hafen\Document\SessionCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use Hafen\Session\Source\SessionFiles;
+use Throwable;
 use ZipArchive;
 
 /**
@@ -96,15 +97,11 @@ final readonly class SessionBundle
             $session = $this->codec->decode($this->document($zip, $upload->name));
             $files = SessionFiles::of($session, $this->processors);
             $this->check($zip, $files, $upload->name);
-            $names = [];
-            foreach ($files as $file) {
-                if ($zip->locateName($file) !== false) {
-                    $names[$file] = $this->keep($zip, $file, $session)->id;
-                }
-            }
+            $uploads = $this->unpackAll($zip, array_filter($files, static fn (string $file): bool => $zip->locateName($file) !== false));
         } finally {
             $zip->close();
         }
+        $names = array_map(fn (Upload $upload): string => $this->importer->keep($upload, $session->sampleRate)->id, $uploads);
         @unlink($path);
         $upload->delete();
 
@@ -137,24 +134,49 @@ final readonly class SessionBundle
         $this->room->need(2 * $bytes, $name);
     }
 
-    /** Takes one file out of the bundle and into the library. */
-    private function keep(ZipArchive $zip, string $file, Session $session): Media
+    /**
+     * Takes files out of a bundle, all or none of them.
+     *
+     * @param  array<array-key, string>  $files
+     * @return array<array-key, Upload> by their names in the bundle
+     *
+     * @throws BundleRefused when one of them is damaged
+     */
+    private function unpackAll(ZipArchive $zip, array $files): array
     {
-        $bytes = $zip->statName($file)['size'] ?? 0;
-        $upload = Upload::query()->create(['name' => basename($file), 'bytes' => $bytes]);
+        $uploads = [];
+        try {
+            foreach ($files as $file) {
+                $about = $zip->statName($file) ?: ['size' => 0, 'crc' => 0];
+                $upload = Upload::query()->create(['name' => basename($file), 'bytes' => $about['size']]);
+                $uploads[$file] = $upload;
+                if (! $this->unpackOne($zip, $file, $upload, $about['crc'])) {
+                    throw BundleRefused::brokenFile($file);
+                }
+            }
+        } catch (Throwable $error) {
+            foreach ($uploads as $upload) {
+                @unlink($this->folder->upload($upload->id));
+                $upload->delete();
+            }
+            throw $error;
+        }
+
+        return $uploads;
+    }
+
+    /** @return bool false where it is not as long as the bundle says, or its checksum is another */
+    private function unpackOne(ZipArchive $zip, string $file, Upload $upload, int $checksum): bool
+    {
         $path = $this->folder->upload($upload->id);
         $in = $zip->getStream($file);
         $out = fopen($path, 'wb');
-        // No more is written than the bundle said: a file that unpacks to more than that is broken.
-        $copied = $in !== false && $out !== false ? stream_copy_to_stream($in, $out, $bytes + 1) : false;
+        // No more is written than the bundle said. PHP warns of what is damaged, which is answered below.
+        $copied = $in !== false && $out !== false ? @stream_copy_to_stream($in, $out, $upload->bytes + 1) : false;
+        is_resource($in) && fclose($in);
         is_resource($out) && fclose($out);
-        if ($copied !== $bytes) {
-            @unlink($path);
-            $upload->delete();
-            throw BundleRefused::brokenFile($file);
-        }
 
-        return $this->importer->keep($upload, $session->sampleRate);
+        return $copied === $upload->bytes && hexdec((string) hash_file('crc32b', $path)) === $checksum;
     }
 
     private function wav(Media $media): ?string

@@ -123,6 +123,32 @@ it('takes only files the document names, whatever else a bundle holds', function
         ->and(glob(dirname(app(MediaFolder::class)->render('x'), 3).'/escaped*'))->toBe([]);
 });
 
+it('opens nothing of a bundle with one damaged file, and keeps none of the others', function (callable $damage): void {
+    $bundle = (string) file_get_contents(bundleOf(bundledSession()));
+    StoredSession::query()->firstOrFail()->forceDelete();
+    $this->deleteJson('/api/storage/media');
+    [$media, $uploads] = [Media::query()->count(), Upload::query()->count()];
+    $damaged = $damage($bundle);
+    expect($damaged)->not->toBe($bundle);
+    openBundle($damaged)->assertUnprocessable()->assertJson(fn ($json) => $json->where('message', fn (string $message): bool => str_contains($message, 'damaged'))->etc());
+    expect(StoredSession::query()->count())->toBe(0)
+        ->and(Media::query()->count())->toBe($media)
+        // The bundle itself waits for another try.
+        ->and(Upload::query()->count())->toBe($uploads + 1);
+})->with([
+    // Sound is stored as it is, so that a byte of it can be turned in the ZIP.
+    'a byte of the second file' => [function (string $bundle): string {
+        $at = strpos($bundle, 'data', (int) strpos($bundle, 'audio/bass.wav')) + 400;
+
+        return substr_replace($bundle, chr(ord($bundle[$at]) ^ 255), $at, 1);
+    }],
+    'another checksum' => [function (string $bundle): string {
+        $entry = (int) strrpos(substr($bundle, 0, (int) strrpos($bundle, 'audio/bass.wav')), "PK\x01\x02");
+
+        return substr_replace($bundle, 'abcd', $entry + 16, 4);
+    }],
+]);
+
 it('opens a bundle that lacks a file, which is then said to be missing', function (): void {
     $bundle = bundleOf(bundledSession());
     $zip = new ZipArchive;
