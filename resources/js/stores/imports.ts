@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { shallowRef } from 'vue';
 import { api } from '@/api/client';
 import type { MediaState, SessionState } from '@/api/types';
 import { tell, tellRefusal } from './notices';
@@ -12,7 +12,7 @@ const TRIES = 4;
 /** Brings files in: onto a new track each, or onto a track that is there. */
 export const useImports = defineStore('imports', () => {
     const session = useSession();
-    const running = ref<{ name: string; progress: number; step: string }[]>([]);
+    const running = shallowRef<{ name: string; progress: number; step: string }[]>([]);
 
     async function upload(file: File, report: (progress: number) => void): Promise<string> {
         const { id } = await api.post<{ id: string }>('uploads', { name: file.name, bytes: file.size });
@@ -23,11 +23,11 @@ export const useImports = defineStore('imports', () => {
         return id;
     }
 
-    async function send(file: File, report: (progress: number) => void): Promise<string> {
+    const rate = () => session.document?.sampleRate ?? 48000;
+
+    async function send(file: File, report: (progress: number) => void, sampleRate = rate()): Promise<string> {
         const id = await upload(file, report);
-        const media = await api.post<{ id: string }>(`uploads/${id}/finish`, {
-            sampleRate: session.document?.sampleRate ?? 48000,
-        });
+        const media = await api.post<{ id: string }>(`uploads/${id}/finish`, { sampleRate });
         return media.id;
     }
 
@@ -45,9 +45,13 @@ export const useImports = defineStore('imports', () => {
         }
     }
 
-    async function prepared(id: string, report: (progress: number) => void = () => undefined): Promise<MediaState> {
+    async function prepared(
+        id: string,
+        report: (progress: number) => void = () => undefined,
+        sampleRate = rate(),
+    ): Promise<MediaState> {
         for (;;) {
-            const media = await api.get<MediaState>(`media/${id}?sampleRate=${session.document?.sampleRate ?? 48000}`);
+            const media = await api.get<MediaState>(`media/${id}?sampleRate=${sampleRate}`);
             if (media.status !== 'preparing') {
                 return media;
             }
@@ -86,7 +90,10 @@ export const useImports = defineStore('imports', () => {
         await session.list();
     }
 
+    /** Puts files on tracks of the session that is shown now, whichever is shown when they arrive. */
     async function bring(files: File[], channel: string | null = null): Promise<void> {
+        const into = session.state?.id;
+        const sampleRate = rate();
         for (const file of files) {
             const entry = { name: file.name, progress: 0, step: 'uploading' };
             running.value = [...running.value, entry];
@@ -95,9 +102,9 @@ export const useImports = defineStore('imports', () => {
                 running.value = [...running.value];
             };
             try {
-                const id = await send(file, (progress) => update({ progress }));
+                const id = await send(file, (progress) => update({ progress }), sampleRate);
                 update({ step: 'preparing', progress: 0 });
-                const media = await prepared(id, (progress) => update({ progress }));
+                const media = await prepared(id, (progress) => update({ progress }), sampleRate);
                 if (media.status === 'failed' || media.length === null) {
                     tell(media.message ?? 'The file could not be read.', 'warning', file.name);
                     continue;
@@ -119,6 +126,8 @@ export const useImports = defineStore('imports', () => {
                     channel
                         ? { type: 'put-file', channel, file: reference }
                         : { type: 'add-channel', name, file: reference },
+                    null,
+                    into,
                 );
             } catch (error) {
                 tellRefusal(error);

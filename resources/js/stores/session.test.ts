@@ -107,3 +107,68 @@ describe('edits', () => {
         expect(sent[1]).toMatchObject({ base: 7, edit: { type: 'set-mute' } });
     });
 });
+
+describe('another session that is opened', () => {
+    const other = (): SessionState => ({ ...stateOf([channel('cello')]), id: 2, change: 40 });
+
+    it('is not replaced by a late answer to an edit of the one before', async () => {
+        const session = useSession();
+        void session.edit({ type: 'set-mute', channels: ['bass'], mute: true });
+        session.show(other());
+        sent[0]?.answer(at(2));
+        await settled();
+        expect(session.state?.id).toBe(2);
+        expect(session.tracks.map(({ id }) => id)).toEqual(['cello']);
+    });
+
+    it('gets no edit that was made of the one before: that one does, on its own state', async () => {
+        const session = useSession();
+        const asked: string[] = [];
+        vi.mocked(api.post).mockImplementation((path: string) => {
+            asked.push(path);
+            return new Promise(() => undefined);
+        });
+        vi.spyOn(api, 'get').mockImplementation((path: string) => {
+            asked.push(path);
+            return Promise.resolve(at(7) as never);
+        });
+        void session.edit({ type: 'set-mute', channels: ['bass'], mute: true }, null, 1);
+        session.show(other());
+        await settled();
+        void session.edit({ type: 'set-solo', channels: ['cello'], solo: true });
+        expect(asked).toEqual(['sessions/1/edits']);
+    });
+
+    it('takes an edit of the one before at the state that one has by now', async () => {
+        const session = useSession();
+        session.show(other());
+        vi.spyOn(api, 'get').mockImplementation((path: string) => Promise.resolve({ ...at(7), path } as never));
+        void session.edit({ type: 'set-mute', channels: ['bass'], mute: true }, null, 1);
+        await settled();
+        expect(vi.mocked(api.post).mock.calls[0]?.[0]).toBe('sessions/1/edits');
+        expect(sent[0]?.base).toBe(7);
+        sent[0]?.answer(at(8));
+        await settled();
+        expect(session.state?.change).toBe(40);
+    });
+
+    it('stays when an edit of the one before is refused', async () => {
+        const session = useSession();
+        const told = session.edit({ type: 'set-mute', channels: ['bass'], mute: true });
+        session.show(other());
+        sent[0]?.refuse(new Refused(422, 'No such channel.', '/channels/0'));
+        await told;
+        expect(session.state?.id).toBe(2);
+    });
+
+    it('is not replaced by a refresh of the one before', async () => {
+        const session = useSession();
+        let answer: (state: SessionState) => void = () => undefined;
+        vi.spyOn(api, 'get').mockImplementation(() => new Promise((resolve) => (answer = resolve as never)));
+        const refreshed = session.refresh();
+        session.show(other());
+        answer(at(9));
+        await refreshed;
+        expect(session.state?.id).toBe(2);
+    });
+});

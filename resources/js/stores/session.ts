@@ -15,6 +15,8 @@ export interface Target {
 interface Waiting {
     edit: Edit;
     gesture: string | null;
+    /** The session it is an edit of, whichever is shown by then. */
+    of: number;
     done: (() => void)[];
 }
 
@@ -186,20 +188,34 @@ export const useSession = defineStore('session', () => {
 
     async function refresh(): Promise<void> {
         if (state.value && !busy && waiting.length === 0) {
-            state.value = await api.get<SessionState>(`sessions/${state.value.id}`);
+            takeIfShown(await api.get<SessionState>(`sessions/${state.value.id}`));
         }
     }
 
-    /** Makes an edit; steps of one movement carry the same gesture. Resolves when the server has taken it or refused. */
-    function edit(change: Edit, gesture: string | null = null): Promise<void> {
+    /** An answer that comes after another session was opened does not bring back its own. */
+    function takeIfShown(next: SessionState): void {
+        if (state.value?.id === next.id) {
+            take(next);
+        }
+    }
+
+    /**
+     * Makes an edit of the session that is shown, or of another; steps of one movement carry the same gesture. Resolves when the
+     * server has taken it or refused.
+     */
+    function edit(change: Edit, gesture: string | null = null, of = state.value?.id): Promise<void> {
+        if (of === undefined) {
+            return Promise.resolve();
+        }
         return new Promise((resolve) => {
             const last = waiting[waiting.length - 1];
-            if (last && gesture !== null && last.gesture === gesture && isOfTheSame(last.edit, change)) {
+            const isStep = last && gesture !== null && last.gesture === gesture && last.of === of;
+            if (isStep && isOfTheSame(last.edit, change)) {
                 const by = typeof change.by === 'number' ? { by: change.by + Number(last.edit.by) } : {};
                 last.edit = { ...change, ...by };
                 last.done.push(resolve);
             } else {
-                waiting.push({ edit: change, gesture, done: [resolve] });
+                waiting.push({ edit: change, gesture, of, done: [resolve] });
             }
             void deliver();
         });
@@ -211,11 +227,14 @@ export const useSession = defineStore('session', () => {
         }
         busy = true;
         try {
-            for (let next = waiting.shift(); next && state.value; next = waiting.shift()) {
+            for (let next = waiting.shift(); next; next = waiting.shift()) {
+                const path = `sessions/${next.of}`;
+                const now = () => api.get<SessionState>(path);
                 try {
-                    take(
-                        await api.post<SessionState>(`sessions/${state.value.id}/edits`, {
-                            base: state.value.change,
+                    const base = state.value?.id === next.of ? state.value : await now();
+                    takeIfShown(
+                        await api.post<SessionState>(`${path}/edits`, {
+                            base: base.change,
                             edit: next.edit,
                             ...(next.gesture === null ? {} : { gesture: next.gesture }),
                         }),
@@ -223,8 +242,9 @@ export const useSession = defineStore('session', () => {
                 } catch (error) {
                     tellRefusal(error);
                     // Whatever became of the edit: an answer can be lost on its way.
-                    const before = state.value;
-                    state.value = await api.get<SessionState>(`sessions/${before.id}`).catch(() => before);
+                    if (state.value?.id === next.of) {
+                        await now().then(takeIfShown, () => undefined);
+                    }
                 }
                 next.done.forEach((done) => done());
             }
@@ -238,7 +258,7 @@ export const useSession = defineStore('session', () => {
             return;
         }
         try {
-            take(await api.post<SessionState>(`sessions/${state.value.id}/${way}`));
+            takeIfShown(await api.post<SessionState>(`sessions/${state.value.id}/${way}`));
         } catch (error) {
             tellRefusal(error);
         }
