@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 use App\Http\RefusalResponse;
 use Hafen\Refusal;
-use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
+use PDOException;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -32,7 +32,7 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withExceptions(static function (Exceptions $exceptions): void {
         $exceptions->dontReport(Refusal::class);
         $exceptions->render(static fn (Refusal $refusal) => RefusalResponse::of($refusal));
-        $exceptions->render(static fn (QueryException $exception) => RefusalResponse::ofDatabase($exception));
+        $exceptions->render(static fn (PDOException $exception) => RefusalResponse::ofDatabase($exception));
         $exceptions->shouldRenderJsonWhen(static fn ($request): bool => $request->is('api/*'));
     })
     ->create();

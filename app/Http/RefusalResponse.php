@@ -8,8 +8,8 @@ use App\Listening\AllListening;
 use App\Media\DiskFull;
 use App\Sessions\StaleEdit;
 use Hafen\Refusal;
-use Illuminate\Database\QueryException;
 use Illuminate\Http\JsonResponse;
+use PDOException;
 
 /** A refusal as an answer: where, and what to do. */
 final class RefusalResponse
@@ -29,7 +29,7 @@ final class RefusalResponse
     }
 
     /** A full disk or a busy database said plainly; null for what is a fault of ours. */
-    public static function ofDatabase(QueryException $exception): ?JsonResponse
+    public static function ofDatabase(PDOException $exception): ?JsonResponse
     {
         $said = $exception->getMessage();
 

@@ -12,13 +12,13 @@ use Tests\Support\Demo;
 const ANSWERS = __DIR__.'/../../resources/js/fixtures/answers.json';
 
 /** Times and loads differ from run to run: they become 0. */
-function steady(mixed $answer, string $key = ''): mixed
+function withoutTimes(mixed $answer, string $key = ''): mixed
 {
     if (in_array($key, ['loads', 'load', 'cost'], true)) {
         return is_array($answer) ? array_map(static fn (): float => 0.0, $answer) : ($answer === null ? null : 0.0);
     }
 
-    return is_array($answer) ? array_combine(array_keys($answer), array_map(steady(...), $answer, array_map(strval(...), array_keys($answer)))) : (is_float($answer) ? round($answer, 9) : $answer);
+    return is_array($answer) ? array_combine(array_keys($answer), array_map(withoutTimes(...), $answer, array_map(strval(...), array_keys($answer)))) : (is_float($answer) ? round($answer, 9) : $answer);
 }
 
 it('answers as the tests of the front end expect', function (): void {
@@ -40,7 +40,7 @@ it('answers as the tests of the front end expect', function (): void {
         'survey' => $this->getJson("/api/sessions/{$session->id}/survey")->assertOk()->assertJsonPath('current', true)->json(),
         'stages' => $this->getJson("/api/sessions/{$session->id}/stages")->assertOk()->json(),
     ];
-    $json = json_encode(steady($answers), JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
+    $json = json_encode(withoutTimes($answers), JSON_PRETTY_PRINT | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES)."\n";
     if (getenv('HAFEN_WRITE_ANSWERS') === '1') {
         file_put_contents(ANSWERS, $json);
     }

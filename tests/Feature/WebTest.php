@@ -7,6 +7,7 @@ use App\Listening\ListenerSeats;
 use App\Models\StoredSession;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Route;
 use Tests\Support\Demo;
 
 it('tells browsers to run no script but its own files, in no frame', function (): void {
@@ -121,4 +122,9 @@ it('says that the disk is full, in place of a fault, and goes on once there is r
     $small->statement('pragma max_page_count = 100000');
     $fill();
     expect($small->table('notes')->count())->toBe(100)->and(RefusalResponse::ofDatabase(new QueryException('small', 'select', [], new Exception('no such table'))))->toBeNull();
+});
+
+it('says so too where the disk fills up as a transaction ends', function (): void {
+    Route::get('/api/full', static fn () => throw new PDOException('SQLSTATE[HY000]: General error: 13 database or disk is full'));
+    $this->getJson('/api/full')->assertStatus(507)->assertJsonPath('location', 'disk');
 });

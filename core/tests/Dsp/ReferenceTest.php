@@ -39,7 +39,7 @@ function largestDifference(array $ours, array $theirs): float
  * @param  non-empty-list<int<1, max>>  $sizes
  * @return list<list<float>>
  */
-function inBlocks(array $samples, array $sizes): array
+function cutInto(array $samples, array $sizes): array
 {
     $blocks = [];
     for ($at = $i = 0; $at < count($samples); $at += $size, ++$i) {
@@ -106,7 +106,7 @@ it('convolves long responses in blocks of any size, late by what it says', funct
     $sound = Signal::noise(30_000, 9, 1.0);
     $convolver = new Convolver($impulse, $impulse);
     $ours = [];
-    foreach (inBlocks($sound, $sizes) as $samples) {
+    foreach (cutInto($sound, $sizes) as $samples) {
         $block = Block::mono($samples);
         $convolver->process($block);
         array_push($ours, ...$block->left);
@@ -169,7 +169,7 @@ it('holds the smallest value of a window as scipy does, in blocks of any size', 
     $samples = array_map(abs(...), Signal::noise(3000, 13, 1.0));
     $minimum = new SlidingMinimum($window);
     $ours = [];
-    foreach (inBlocks($samples, $sizes) as $block) {
+    foreach (cutInto($samples, $sizes) as $block) {
         array_push($ours, ...$minimum->process($block));
     }
     $theirs = Reference::python(<<<'PY'

@@ -129,3 +129,35 @@ describe('remedies', () => {
         expect(asked.length).toBe(before);
     });
 });
+
+it('keeps nothing of one session for another, whichever view is shown', async () => {
+    const session = useSession();
+    const screen = useScreen();
+    session.state = { id: 1, change: 1 } as SessionState;
+    screen.view = 'headroom';
+    const headroom = useHeadroom();
+    await nextTick();
+    headroom.chosen = ['lower-faders'];
+    headroom.amounts = { 'lower-faders': 3 };
+    headroom.measureOnly({ from: 0, to: 480 });
+    await nextTick();
+    screen.view = 'paths';
+    await nextTick();
+    session.state = { id: 2, change: 1 } as SessionState;
+    await nextTick();
+    expect([headroom.chosen, headroom.amounts, headroom.region, headroom.paths]).toEqual([[], {}, null, {}]);
+});
+
+it('shows no moment of a session that was left while the server answered', async () => {
+    const session = useSession();
+    session.state = { id: 1, change: 1 } as SessionState;
+    const headroom = useHeadroom();
+    let answer: (known: unknown) => void = () => undefined;
+    vi.mocked(api.get).mockImplementation(() => new Promise((resolve) => (answer = resolve as never)));
+    const looked = headroom.lookAt(4800);
+    session.state = { id: 2, change: 1 } as SessionState;
+    answer({ moment: { position: 4800 } });
+    await looked;
+    expect(headroom.moment).toBeNull();
+    expect(headroom.isLookingForMoment).toBe(false);
+});

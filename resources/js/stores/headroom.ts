@@ -85,7 +85,10 @@ export const useHeadroom = defineStore('headroom', () => {
     async function loadPaths(): Promise<void> {
         const id = session.state?.id;
         if (id !== undefined) {
-            paths.value = (await api.get<{ paths: Record<string, Stage[]> }>(`sessions/${id}/stages`)).paths;
+            const known = await api.get<{ paths: Record<string, Stage[]> }>(`sessions/${id}/stages`);
+            if (session.state?.id === id) {
+                paths.value = known.paths;
+            }
         }
     }
 
@@ -180,26 +183,34 @@ export const useHeadroom = defineStore('headroom', () => {
         }
         isLookingForMoment.value = true;
         try {
-            const path = `sessions/${session.state?.id}/moment?at=${Math.round(position)}`;
-            moment.value = (await api.get<{ moment: LoudMoment | null }>(path)).moment;
+            const id = session.state?.id;
+            const path = `sessions/${id}/moment?at=${Math.round(position)}`;
+            const known = await api.get<{ moment: LoudMoment | null }>(path);
+            if (session.state?.id === id) {
+                moment.value = known.moment;
+            }
         } catch (error) {
             tellRefusal(error);
         }
         isLookingForMoment.value = false;
     }
 
+    // In any view: what was chosen and found belongs to its session.
+    watch(
+        () => session.state?.id,
+        () => {
+            chosen.value = [];
+            amounts.value = {};
+            region.value = null;
+            regional.value = null;
+            paths.value = {};
+        },
+    );
     watch(
         [() => session.state?.id, () => session.state?.change, () => screen.view],
-        ([id], before) => {
+        () => {
             if (screen.view !== 'headroom') {
                 return;
-            }
-            if (id !== before?.[0]) {
-                chosen.value = [];
-                amounts.value = {};
-            }
-            if (id !== before?.[0]) {
-                region.value = null;
             }
             void lookAtRegion();
             plans.value = {};

@@ -64,10 +64,11 @@ export const usePilot = defineStore('pilot', () => {
             return;
         }
         try {
-            session.state = await api.put<SessionState>(`sessions/${session.state.id}/advice`, {
+            const known = await api.put<SessionState>(`sessions/${session.state.id}/advice`, {
                 advice: advice.id,
                 dismissed: isDismissed,
             });
+            session.takeIfShown(known);
         } catch (error) {
             tellRefusal(error);
         }

@@ -156,7 +156,7 @@ describe('another session that is opened', () => {
         const session = useSession();
         const told = session.edit({ type: 'set-mute', channels: ['bass'], mute: true });
         session.show(other());
-        sent[0]?.refuse(new Refused(422, 'No such channel.', '/channels/0'));
+        sent[0]?.refuse(new Refused(422, '/channels/0', 'No such channel.'));
         await told;
         expect(session.state?.id).toBe(2);
     });

@@ -299,6 +299,7 @@ export const useSession = defineStore('session', () => {
         show,
         refresh,
         edit,
+        takeIfShown,
         undo: () => walk('undo'),
         redo: () => walk('redo'),
         goTo: (revision: number) => walk(`revisions/${revision}`),

@@ -1,9 +1,10 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
-import { api } from '@/api/client';
+import { api, Refused } from '@/api/client';
 import type { SessionState, SurveyState } from '@/api/types';
 import { useCatalogue } from './catalogue';
+import { notices } from './notices';
 import { useScreen } from './screen';
 import { useSelection } from './selection';
 import { useSession } from './session';
@@ -181,5 +182,28 @@ describe('the survey', () => {
         session.state = { ...state(), change: 2 };
         await nextTick();
         expect(survey.isCurrent).toBe(false);
+    });
+
+    it('shows no figures of a session that was left while the server answered', async () => {
+        const session = useSession();
+        const survey = useSurvey();
+        session.state = state();
+        let answer: (known: SurveyState) => void = () => undefined;
+        vi.spyOn(api, 'post').mockImplementation(() => new Promise((resolve) => (answer = resolve as never)));
+        const started = survey.start();
+        session.state = { ...state(), id: 2 };
+        await nextTick();
+        answer({ current: true } as SurveyState);
+        await started;
+        expect(survey.state).toBeNull();
+    });
+
+    it('says why it cannot be begun or stopped', async () => {
+        useSession().state = state();
+        notices.value = [];
+        vi.spyOn(api, 'post').mockRejectedValue(new Refused(422, '/to', 'A day at the most is measured.'));
+        await useSurvey().start();
+        await useSurvey().stop();
+        expect(notices.value.map(({ message }) => message)).toEqual(['A day at the most is measured.']);
     });
 });

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { SurveyState } from '@/api/types';
+import { tellRefusal } from './notices';
 import { useSession } from './session';
 
 /** Figures measured over the whole length; a moment after the last edit they are measured again. */
@@ -15,24 +16,30 @@ export const useSurvey = defineStore('survey', () => {
     const stale = computed(() => new Set(state.value && !state.value.current ? state.value.stale : []));
     const isCurrent = computed(() => state.value?.current ?? false);
 
-    async function look(): Promise<void> {
-        try {
-            state.value = await api.get<SurveyState>(`sessions/${session.state?.id}/survey`);
-        } catch {
-            // The next look tries again.
-        }
-    }
-
-    async function poll(): Promise<void> {
+    /** Asks of the session that is shown. An answer that comes after another one was opened is dropped, and null. */
+    async function ask(answer: (path: string) => Promise<SurveyState>): Promise<SurveyState | null> {
         const id = session.state?.id;
         if (id === undefined) {
-            return;
+            return null;
         }
+        const known = await answer(`sessions/${id}/survey`);
+        if (session.state?.id !== id) {
+            return null;
+        }
+        state.value = known;
+        return known;
+    }
+
+    const look = () =>
+        ask((path) => api.get(path)).catch(() => {
+            // The next look tries again.
+        });
+
+    async function poll(): Promise<void> {
         try {
-            state.value = await api.get<SurveyState>(`sessions/${id}/survey`);
-            const { current, running, message, stopped } = state.value;
-            if (!current && running === null && message === null && !stopped) {
-                state.value = await api.post<SurveyState>(`sessions/${id}/survey`);
+            const known = await ask((path) => api.get(path));
+            if (known && !known.current && known.running === null && known.message === null && !known.stopped) {
+                await ask((path) => api.post(path));
             }
         } catch {
             // The server is away; the next edit or look tries again.
@@ -43,11 +50,11 @@ export const useSurvey = defineStore('survey', () => {
     }
 
     async function stop(): Promise<void> {
-        state.value = await api.post<SurveyState>(`sessions/${session.state?.id}/survey/stop`);
+        await ask((path) => api.post(`${path}/stop`)).catch(tellRefusal);
     }
 
     async function start(): Promise<void> {
-        state.value = await api.post<SurveyState>(`sessions/${session.state?.id}/survey`);
+        await ask((path) => api.post(path)).catch(tellRefusal);
         again(500);
     }
 
