@@ -7,7 +7,6 @@ use Hafen\Refusal;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Foundation\Configuration\Middleware;
-use PDOException;
 
 return Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
