@@ -30,7 +30,7 @@ it('says what follows from the routing', function (): void {
         ->and($state['paths']['plate'])->toEqualCanonicalizing(['cello', 'plate', 'wash', 'main'])
         ->and($state['loops']['wash'])->toEqualCanonicalizing(['wash', 'plate', 'cello'])
         ->and($state['loops']['cello'])->toBe(['cello'])
-        ->and($state['inserts']['s1'])->toEqual(['label' => 'Split 2', 'latency' => 0, 'rise' => 20 * log10(2), 'equal' => true])
+        ->and($state['inserts']['s1'])->toEqual(['label' => 'Split 2', 'latency' => 0, 'rise' => 20 * log10(2), 'equal' => true, 'heard' => ['b1', 'b2']])
         ->and($state['latency']['arrival']['main'])->toBe($state['latency']['channels']['cello'])
         ->and($state['combs'])->toBe([])
         ->and($state['outputPairs'])->toBe(['hw:1-2', 'hw:3-4', 'hw:5-6', 'hw:7-8']);
