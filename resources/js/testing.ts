@@ -1,5 +1,5 @@
 import { mount, type VueWrapper } from '@vue/test-utils';
-import { createPinia, setActivePinia } from 'pinia';
+import { createPinia, disposePinia, getActivePinia, setActivePinia } from 'pinia';
 import { vi } from 'vitest';
 import { h, nextTick, type Component, type VNode } from 'vue';
 import { api } from '@/api/client';
@@ -51,6 +51,7 @@ vi.stubGlobal(
     'BroadcastChannel',
     class {
         postMessage(): void {}
+        close(): void {}
     },
 );
 
@@ -152,6 +153,11 @@ export interface World {
 
 /** A fresh application without a server: a session, processors, and a record of what is sent. */
 export function world(channels: Channel[], specs: ProcessorSpec[], more: Partial<SessionState> = {}): World {
+    // What the world before still waits for would reach into this one.
+    const before = getActivePinia();
+    if (before) {
+        disposePinia(before);
+    }
     setActivePinia(createPinia());
     localStorage.clear();
     const made: World = { edits: [], asked: [], answers: {}, after: null };

@@ -12,6 +12,7 @@ vi.stubGlobal(
     'BroadcastChannel',
     class {
         postMessage(): void {}
+        close(): void {}
     },
 );
 

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Aim, LoudMoment, RemedyPlan, Stage, SurveyState, TapLevel } from '@/api/types';
 import { rules } from '@/rules';
@@ -83,13 +83,8 @@ export const useHeadroom = defineStore('headroom', () => {
     );
 
     async function loadPaths(): Promise<void> {
-        const id = session.state?.id;
-        if (id !== undefined) {
-            const known = await api.get<{ paths: Record<string, Stage[]> }>(`sessions/${id}/stages`);
-            if (session.state?.id === id) {
-                paths.value = known.paths;
-            }
-        }
+        const known = await session.ask((path) => api.get<{ paths: Record<string, Stage[]> }>(`${path}/stages`));
+        paths.value = known?.paths ?? paths.value;
     }
 
     function choice(remedies: string[]): Record<string, unknown> {
@@ -183,10 +178,10 @@ export const useHeadroom = defineStore('headroom', () => {
         }
         isLookingForMoment.value = true;
         try {
-            const id = session.state?.id;
-            const path = `sessions/${id}/moment?at=${Math.round(position)}`;
-            const known = await api.get<{ moment: LoudMoment | null }>(path);
-            if (session.state?.id === id) {
+            const known = await session.ask((path) =>
+                api.get<{ moment: LoudMoment | null }>(`${path}/moment?at=${Math.round(position)}`),
+            );
+            if (known) {
                 moment.value = known.moment;
             }
         } catch (error) {
@@ -223,6 +218,11 @@ export const useHeadroom = defineStore('headroom', () => {
         { immediate: true },
     );
     watch([aim, chosen, amounts, compensate], ask, { deep: true });
+
+    onScopeDispose(() => {
+        window.clearTimeout(timer);
+        window.clearTimeout(regionTimer);
+    });
 
     return {
         region,

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Channel, Edit, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
 import { rules } from '@/rules';
@@ -192,6 +192,18 @@ export const useSession = defineStore('session', () => {
         }
     }
 
+    /**
+     * Asks the server about the session that is shown, by its path. What it answers after another one was opened is dropped: null.
+     */
+    async function ask<T>(question: (path: string) => Promise<T>): Promise<T | null> {
+        const id = state.value?.id;
+        if (id === undefined) {
+            return null;
+        }
+        const answer = await question(`sessions/${id}`);
+        return state.value?.id === id ? answer : null;
+    }
+
     /** An answer that comes after another session was opened does not bring back its own. */
     function takeIfShown(next: SessionState): void {
         if (state.value?.id === next.id) {
@@ -264,6 +276,7 @@ export const useSession = defineStore('session', () => {
         }
     }
 
+    onScopeDispose(() => neighbours.close());
     neighbours.onmessage = (event: MessageEvent<{ session: number; change: number }>) => {
         if (event.data.session === state.value?.id && event.data.change > state.value.change) {
             void refresh();
@@ -299,6 +312,7 @@ export const useSession = defineStore('session', () => {
         show,
         refresh,
         edit,
+        ask,
         takeIfShown,
         undo: () => walk('undo'),
         redo: () => walk('redo'),

@@ -15,6 +15,7 @@ vi.stubGlobal(
     'BroadcastChannel',
     class {
         postMessage(): void {}
+        close(): void {}
     },
 );
 

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { SurveyState } from '@/api/types';
 import { tellRefusal } from './notices';
@@ -16,17 +16,10 @@ export const useSurvey = defineStore('survey', () => {
     const stale = computed(() => new Set(state.value && !state.value.current ? state.value.stale : []));
     const isCurrent = computed(() => state.value?.current ?? false);
 
-    /** Asks of the session that is shown. An answer that comes after another one was opened is dropped, and null. */
-    async function ask(answer: (path: string) => Promise<SurveyState>): Promise<SurveyState | null> {
-        const id = session.state?.id;
-        if (id === undefined) {
-            return null;
-        }
-        const known = await answer(`sessions/${id}/survey`);
-        if (session.state?.id !== id) {
-            return null;
-        }
-        state.value = known;
+    /** Figures of the session that is shown, at a path below its survey. */
+    async function ask(question: (path: string) => Promise<SurveyState>): Promise<SurveyState | null> {
+        const known = await session.ask((path) => question(`${path}/survey`));
+        state.value = known ?? state.value;
         return known;
     }
 
@@ -87,6 +80,11 @@ export const useSurvey = defineStore('survey', () => {
             again(900);
         },
     );
+
+    onScopeDispose(() => {
+        window.clearTimeout(timer);
+        window.clearTimeout(looking);
+    });
 
     return { state, isCurrent, isPlaying, isStale, stop, start };
 });
