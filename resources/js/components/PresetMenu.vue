@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ElMessageBox } from 'element-plus';
 import { computed, onMounted, onUnmounted } from 'vue';
 import type { Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
+import { askName } from '@/askName';
 import { useListening } from '@/stores/listening';
 import { newGesture, useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
@@ -84,20 +84,9 @@ function compare(): void {
 }
 
 async function save(): Promise<void> {
-    try {
-        const { value } = await ElMessageBox.prompt('Name of the preset', 'Save preset', {
-            confirmButtonText: 'Save',
-            cancelButtonText: 'Cancel',
-            inputValue: left.value?.id ? left.value.name : '',
-            inputPattern: /\S/,
-            inputErrorMessage: 'A preset needs a name.',
-        });
-        const name = value.trim();
-        if (await shelf.save(props.spec.id, name, 'Own', props.insert.parameters)) {
-            take({ ...plain, name, parameters: props.insert.parameters });
-        }
-    } catch {
-        // Cancelled.
+    const name = await askName('Save preset', 'Save', 'preset', left.value?.id ? left.value.name : '');
+    if (name && (await shelf.save(props.spec.id, name, 'Own', props.insert.parameters))) {
+        take({ ...plain, name, parameters: props.insert.parameters });
     }
 }
 

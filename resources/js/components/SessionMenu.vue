@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ElMessageBox } from 'element-plus';
 import { ref } from 'vue';
 import { api } from '@/api/client';
 import type { DiscardedSession } from '@/api/types';
+import { askName } from '@/askName';
 import NewSession from '@/components/NewSession.vue';
 import StorageDialog from '@/components/StorageDialog.vue';
 import { tell, tellRefusal } from '@/stores/notices';
@@ -21,23 +21,8 @@ async function look(isOpen: boolean): Promise<void> {
     }
 }
 
-async function ask(title: string, value: string): Promise<string | null> {
-    try {
-        const answer = await ElMessageBox.prompt('Name of the session', title, {
-            confirmButtonText: title,
-            cancelButtonText: 'Cancel',
-            inputValue: value,
-            inputPattern: /\S/,
-            inputErrorMessage: 'A session needs a name.',
-        });
-        return answer.value.trim();
-    } catch {
-        return null;
-    }
-}
-
 async function rename(): Promise<void> {
-    const name = await ask('Rename', session.document?.name ?? '');
+    const name = await askName('Rename', 'Rename', 'session', session.document?.name ?? '');
     if (name) {
         await session.edit({ type: 'rename-session', name });
         await session.list();
@@ -45,7 +30,7 @@ async function rename(): Promise<void> {
 }
 
 async function copy(): Promise<void> {
-    const name = await ask('Copy', `${session.document?.name ?? ''} copy`);
+    const name = await askName('Copy', 'Copy', 'session', `${session.document?.name ?? ''} copy`);
     if (name) {
         await session.copy(name).catch(tellRefusal);
     }

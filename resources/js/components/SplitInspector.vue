@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ElMessageBox } from 'element-plus';
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
+import { askName } from '@/askName';
 import { decibels } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { rules } from '@/rules';
@@ -75,19 +75,15 @@ function hertz(value: number | null): string {
 }
 
 async function save(): Promise<void> {
+    const name = await askName('Save split', 'Save', 'split; the finder (/) lists it');
+    if (!name) {
+        return;
+    }
     try {
-        const { value } = await ElMessageBox.prompt('Name of the split; the finder (/) lists it', 'Save split', {
-            confirmButtonText: 'Save',
-            cancelButtonText: 'Cancel',
-            inputPattern: /\S/,
-            inputErrorMessage: 'A split needs a name.',
-        });
-        await catalogue.saveSplit(value.trim(), props.split);
-        tell(`“${value.trim()}” is in the finder.`);
+        await catalogue.saveSplit(name, props.split);
+        tell(`“${name}” is in the finder.`);
     } catch (error) {
-        if (error !== 'cancel' && error !== 'close') {
-            tellRefusal(error);
-        }
+        tellRefusal(error);
     }
 }
 

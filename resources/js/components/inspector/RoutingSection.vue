@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ElMessageBox } from 'element-plus';
 import { computed } from 'vue';
 import type { Channel } from '@/api/types';
+import { askName } from '@/askName';
 import { groupChannels } from '@/moves';
 import { splitWays } from '@/splits';
 import { useFinder } from '@/stores/finder';
@@ -43,16 +43,9 @@ function remove(): void {
 
 /** Keeps the whole row, with its splits, under a name. */
 async function saveRow(): Promise<void> {
-    try {
-        const { value } = await ElMessageBox.prompt('Name of the row', 'Save row', {
-            confirmButtonText: 'Save',
-            cancelButtonText: 'Cancel',
-            inputPattern: /\S/,
-            inputErrorMessage: 'A row needs a name.',
-        });
-        await shelf.saveRow(value.trim(), 'Own', props.channel.inserts);
-    } catch {
-        // Cancelled.
+    const name = await askName('Save row', 'Save', 'row');
+    if (name) {
+        await shelf.saveRow(name, 'Own', props.channel.inserts);
     }
 }
 </script>
