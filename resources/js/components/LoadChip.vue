@@ -4,6 +4,7 @@ import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
+import StatusChip from './StatusChip.vue';
 
 /** Time the engine needs for a second of sound, of one core; a press lists the channels that need most. */
 const session = useSession();
@@ -29,15 +30,13 @@ const most = computed(() => heaviest.value[0]?.load ?? 1);
 <template>
     <el-popover trigger="click" placement="bottom-end" :width="300">
         <template #reference>
-            <button
-                class="chip plain"
-                :class="{ clips: isOverloaded }"
+            <StatusChip
+                :value="text"
+                label="engine"
+                :tone="isOverloaded ? 'clips' : null"
                 data-chip="load"
                 title="Time the engine needs for a second of sound, of one core. Press to see what needs it"
-            >
-                <span class="figure value">{{ text }}</span
-                ><span class="hint">engine</span>
-            </button>
+            />
         </template>
         <div class="loads" data-loads>
             <p class="hint">
@@ -62,24 +61,6 @@ const most = computed(() => heaviest.value[0]?.load ?? 1);
 </template>
 
 <style scoped>
-.chip {
-    display: flex;
-    flex-direction: column;
-    align-items: flex-end;
-    min-width: 62px;
-    margin-right: 10px;
-    line-height: 1.15;
-}
-
-.value {
-    font-size: 15px;
-    font-weight: 500;
-}
-
-.clips .value {
-    color: var(--buoy-text);
-}
-
 .loads p {
     margin: 0 0 6px;
 }

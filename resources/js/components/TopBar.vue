@@ -8,6 +8,7 @@ import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
 import LoadChip from './LoadChip.vue';
 import SessionMenu from './SessionMenu.vue';
+import StatusChip from './StatusChip.vue';
 
 const props = defineProps<{ look: string }>();
 defineEmits<{ render: []; keys: []; look: [] }>();
@@ -67,9 +68,10 @@ function bring(event: Event): void {
         </label>
         <button class="text-button" :disabled="!session.document?.length" @click="$emit('render')">Render …</button>
         <span class="fill" />
-        <button
-            class="chip plain"
-            :class="{ clips: headroom === 'clips', over: headroom === 'over' }"
+        <StatusChip
+            :value="`${main ? decibels(main.peak, true) : '·'} dB`"
+            :label="headline"
+            :tone="headroom === 'below' ? null : headroom"
             data-chip="headroom"
             :title="
                 overs > 0
@@ -77,22 +79,17 @@ function bring(event: Event): void {
                     : 'Highest sample of the main over the whole length'
             "
             @click="screen.view = 'headroom'"
-        >
-            <span class="figure value">{{ main ? decibels(main.peak, true) : '·' }} dB</span
-            ><span class="hint">{{ headline }}</span>
-        </button>
+        />
         <LoadChip />
-        <button
-            class="chip plain"
-            :class="{ clips: pilot.isSevere, over: !pilot.isSevere && pilot.count > 0 }"
+        <StatusChip
+            :value="pilot.count"
+            :label="pilot.count === 1 ? 'pilot note' : 'pilot notes'"
+            :tone="pilot.isSevere ? 'clips' : pilot.count > 0 ? 'over' : null"
             data-chip="pilot"
             :aria-pressed="pilot.isShown"
             :title="pilot.count === 0 ? 'The Pilot has nothing to note' : 'What the Pilot noted'"
             @click="pilot.isShown = !pilot.isShown"
-        >
-            <span class="figure value">{{ pilot.count }}</span
-            ><span class="hint">pilot {{ pilot.count === 1 ? 'note' : 'notes' }}</span>
-        </button>
+        />
         <button
             class="text-button"
             :disabled="!session.state?.undo"
@@ -191,28 +188,6 @@ label input {
 
 .fill {
     flex: 1;
-}
-
-.chip {
-    display: flex;
-    flex-direction: column;
-    align-items: flex-end;
-    min-width: 62px;
-    margin-right: 10px;
-    line-height: 1.15;
-}
-
-.value {
-    font-size: 15px;
-    font-weight: 500;
-}
-
-.clips .value {
-    color: var(--buoy-text);
-}
-
-.over .value {
-    color: var(--brass-text);
 }
 
 .text-button {
