@@ -74,48 +74,35 @@ function rowOnServer(string $name): array
 /** Presses the button that says something. */
 function pressButton(string $text, string $within = 'body'): void
 {
-    $button = test()->browser->until(function () use ($text, $within): mixed {
-        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector("{$within} button")) as $button) {
-            if (trim($button->getText()) === $text && $button->isDisplayed()) {
-                return $button;
-            }
-        }
-
-        return null;
-    }, "the button \"{$text}\"");
-    $button->click();
+    clickOn("{$within} button", $text);
 }
 
 /** Opens a select and chooses what it offers under this name. */
 function choose(string $select, string $option): void
 {
     test()->browser->waitFor($select)->click();
-    $item = test()->browser->until(function () use ($option): mixed {
-        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector('.el-select-dropdown__item')) as $item) {
-            if ($item->isDisplayed() && trim($item->getText()) === $option) {
-                return $item;
-            }
-        }
-
-        return null;
-    }, "the choice \"{$option}\"");
-    $item->click();
+    clickOn('.el-select-dropdown__item', $option);
 }
 
 /** Opens a menu of actions and picks one. */
 function pick(string $menu, string $action): void
 {
     test()->browser->waitFor($menu)->click();
-    $item = test()->browser->until(function () use ($action): mixed {
-        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector('.el-dropdown-menu__item')) as $item) {
-            if ($item->isDisplayed() && trim($item->getText()) === $action) {
-                return $item;
+    clickOn('.el-dropdown-menu__item', $action);
+}
+
+/** Clicks on the element that says something, as soon as it is shown. */
+function clickOn(string $css, string $text): void
+{
+    test()->browser->until(function () use ($css, $text): mixed {
+        foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector($css)) as $element) {
+            if (trim($element->getText()) === $text && $element->isDisplayed()) {
+                return $element;
             }
         }
 
         return null;
-    }, "the action \"{$action}\"");
-    $item->click();
+    }, "\"{$text}\" at {$css}")->click();
 }
 
 /** Drags an insert, or the fork of a split, to a place in the width of something else. */
