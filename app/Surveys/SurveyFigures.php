@@ -11,7 +11,6 @@ use Hafen\Headroom\Relief;
 use Hafen\Metering\OverRegion;
 use Hafen\Metering\TapReading;
 use Hafen\Session\Session;
-use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\ClippedClip;
 use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\SurveyResult;
@@ -121,7 +120,7 @@ final class SurveyFigures
     private static function isHeard(Session $session): bool
     {
         foreach ($session->channels as $channel) {
-            if ($channel->source instanceof ClipSource && $channel->source->clips !== []) {
+            if ($channel->source->clips() !== []) {
                 return true;
             }
         }

@@ -11,11 +11,8 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
-use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
-use Hafen\Session\Source\TapSource;
 
 /** What a schema cannot say of a document: one main, ids that stand once, ways that lead somewhere and not in a circle. */
 final class DocumentRules
@@ -42,8 +39,9 @@ final class DocumentRules
             self::sidechains($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");
             self::sends($session, $channel, "{$pointer}/sends");
-            if ($channel->source instanceof TapSource && $session->channel($channel->source->channel) === null) {
-                throw InvalidDocument::at("{$pointer}/source/channel", "Found \"{$channel->source->channel}\"; allowed is the id of a channel");
+            $tapped = $channel->source->tapped();
+            if ($tapped !== null && $session->channel($tapped->channel) === null) {
+                throw InvalidDocument::at("{$pointer}/source/channel", "Found \"{$tapped->channel}\"; allowed is the id of a channel");
             }
         }
         self::loops($session);
@@ -52,9 +50,10 @@ final class DocumentRules
     private static function sidechains(Session $session, Channel $channel, string $pointer): void
     {
         foreach ($channel->allInserts() as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->sidechain !== null && $session->channel($insert->sidechain->channel) === null) {
+            $sidechain = $insert->sidechain();
+            if ($sidechain !== null && $session->channel($sidechain->channel) === null) {
                 $row = in_array($insert, Inserts::all($channel->postInserts), true) ? 'postInserts' : 'inserts';
-                throw InvalidDocument::at("{$pointer}/{$row}", "Insert \"{$insert->id}\" listens to \"{$insert->sidechain->channel}\"; allowed is the id of a channel");
+                throw InvalidDocument::at("{$pointer}/{$row}", "Insert \"{$insert->id()}\" listens to \"{$sidechain->channel}\"; allowed is the id of a channel");
             }
         }
     }
@@ -90,7 +89,7 @@ final class DocumentRules
     {
         foreach ($row as $i => $insert) {
             self::once("insert {$insert->id()}", "{$pointer}/{$i}/id", $insert->id(), 'insert', $seen);
-            foreach ($insert instanceof Split ? $insert->branches : [] as $b => $branch) {
+            foreach ($insert->branches() as $b => $branch) {
                 self::once("branch {$branch->id}", "{$pointer}/{$i}/branches/{$b}/id", $branch->id, 'branch', $seen);
                 self::rowIds($branch->inserts, "{$pointer}/{$i}/branches/{$b}/inserts", $seen);
             }
@@ -98,12 +97,12 @@ final class DocumentRules
     }
 
     /** @param  array<string, true>  $seen */
-    private static function once(string $sidechain, string $pointer, string $id, string $what, array &$seen): void
+    private static function once(string $entry, string $pointer, string $id, string $what, array &$seen): void
     {
-        if (isset($seen[$sidechain])) {
+        if (isset($seen[$entry])) {
             throw InvalidDocument::at($pointer, "The id \"{$id}\" stands twice; {$what} ids are unique in a session");
         }
-        $seen[$sidechain] = true;
+        $seen[$entry] = true;
     }
 
     private static function output(Session $session, Channel $channel, string $pointer): void

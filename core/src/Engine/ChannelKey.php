@@ -9,7 +9,6 @@ use Hafen\Metering\MusicalKey;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Session\Source\Clip;
-use Hafen\Session\Source\ClipSource;
 
 /** Finds the musical key a track's clips are most likely in. */
 final class ChannelKey
@@ -20,12 +19,13 @@ final class ChannelKey
     /** Returns null when the channel has no clips or no key is found. */
     public static function of(Session $session, Channel $channel, AudioLibrary $library): ?MusicalKey
     {
-        if (! $channel->source instanceof ClipSource || $channel->source->clips === []) {
+        $clips = $channel->source->clips();
+        if ($clips === []) {
             return null;
         }
         $player = new ClipPlayer($library, $session->sampleRate);
-        $player->set($channel->source->clips, $channel->width);
-        $start = min(array_map(static fn (Clip $clip): int => $clip->start, $channel->source->clips));
+        $player->set($clips, $channel->width);
+        $start = min(array_map(static fn (Clip $clip): int => $clip->start, $clips));
         $block = $player->read($start, min($session->length - $start, self::SECONDS * $session->sampleRate));
 
         return MusicalKey::of(Samples::mid($block->left, $block->right()), $session->sampleRate);

@@ -19,7 +19,6 @@ use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
-use Hafen\Session\Source\TapSource;
 
 /** Compiles a session into a plan, and reuses strips, feeds and inserts of the plan before. */
 final readonly class Compiler
@@ -78,7 +77,7 @@ final readonly class Compiler
                 $strips[$id]->settle();
             }
             $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips, $before) : [];
-            $strips[$id]->feedBy(array_values($into), $channel->source instanceof TapSource);
+            $strips[$id]->feedBy(array_values($into), $channel->source->tapped() !== null);
             $feeds += $into;
         }
 
@@ -112,9 +111,7 @@ final readonly class Compiler
             $known = null;
         }
         $strip = $known ?? new ChannelStrip($channel->id, $hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
-        if ($channel->source instanceof ClipSource) {
-            $strip->clips?->set($channel->source->clips, $channel->width);
-        }
+        $strip->clips?->set($channel->source->clips(), $channel->width);
 
         return $strip;
     }

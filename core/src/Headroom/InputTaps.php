@@ -8,7 +8,6 @@ use Hafen\Engine\Tap;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
-use Hafen\Session\Insert\Split;
 
 /** Where the level is read that goes into each processor of a channel. */
 final class InputTaps
@@ -36,7 +35,7 @@ final class InputTaps
             if ($insert instanceof ProcessorInsert) {
                 $taps[$insert->id] = [$insert, "{$channel->id}:{$stage}"];
             }
-            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+            foreach ($insert->branches() as $branch) {
                 $taps += self::row($channel, $branch->inserts, "into:{$insert->id()}");
             }
             $stage = "insert:{$insert->id()}";

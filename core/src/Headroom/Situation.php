@@ -10,7 +10,6 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\SurveyResult;
 
 /** A session, what was measured of it, and where its main should be. */
@@ -40,7 +39,7 @@ final readonly class Situation
     {
         return array_values(array_filter(
             $this->session->channels,
-            static fn (Channel $channel): bool => $channel->source instanceof ClipSource && $channel->source->clips !== [],
+            static fn (Channel $channel): bool => $channel->source->clips() !== [],
         ));
     }
 

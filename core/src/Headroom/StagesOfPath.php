@@ -9,7 +9,6 @@ use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\Source\ClipSource;
 
 /** The stages of a channel and of all its sound goes through on its way out, in their order. */
 final class StagesOfPath
@@ -79,10 +78,7 @@ final class StagesOfPath
      */
     private static function source(Channel $channel, callable $isFixed): array
     {
-        if (! $channel->source instanceof ClipSource) {
-            return ['source', false];
-        }
-        foreach ($channel->source->clips as $clip) {
+        foreach ($channel->source->clips() as $clip) {
             if ($isFixed($clip->file)) {
                 return ['source', true];
             }

@@ -6,7 +6,6 @@ namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
 use Hafen\Session\Channel\TapPoint;
-use Hafen\Session\Source\TapSource;
 
 /** A track that is printed from after another's fader and has the same fader itself: the level counts twice. */
 final readonly class LevelTwice implements Check
@@ -18,7 +17,8 @@ final readonly class LevelTwice implements Check
     {
         $advice = [];
         foreach ($facts->session->channels as $channel) {
-            $from = $channel->source instanceof TapSource && $channel->source->tap === TapPoint::PostFader ? $facts->session->channel($channel->source->channel) : null;
+            $tapped = $channel->source->tapped();
+            $from = $tapped?->tap === TapPoint::PostFader ? $facts->session->channel($tapped->channel) : null;
             if ($from?->fader === null || $channel->fader === null || abs($from->fader) < self::ALIKE || abs($from->fader - $channel->fader) >= self::ALIKE) {
                 continue;
             }

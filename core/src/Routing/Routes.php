@@ -6,9 +6,7 @@ namespace Hafen\Routing;
 
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Session\Source\TapSource;
 
 /**
  * All routes between channels, including sends that are switched off.
@@ -162,12 +160,14 @@ final readonly class Routes
     private static function startingAt(Channel $channel): array
     {
         $routes = [];
-        if ($channel->source instanceof TapSource) {
-            $routes[] = new Route(RouteKind::Tap, $channel->source->channel, $channel->source->tap, $channel->id);
+        $tapped = $channel->source->tapped();
+        if ($tapped !== null) {
+            $routes[] = new Route(RouteKind::Tap, $tapped->channel, $tapped->tap, $channel->id);
         }
         foreach ($channel->allInserts() as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->sidechain !== null) {
-                $routes[] = new Route(RouteKind::Sidechain, $insert->sidechain->channel, $insert->sidechain->tap, $channel->id, null, $insert->id);
+            $sidechain = $insert->sidechain();
+            if ($sidechain !== null) {
+                $routes[] = new Route(RouteKind::Sidechain, $sidechain->channel, $sidechain->tap, $channel->id, null, $insert->id());
             }
         }
         foreach ($channel->sends as $send) {

@@ -6,7 +6,6 @@ namespace Hafen\Session;
 
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
-use Hafen\Session\Insert\Split;
 
 /** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends. */
 final class FreshIds
@@ -25,7 +24,7 @@ final class FreshIds
         foreach ($session->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
                 $ids[] = $insert->id();
-                foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+                foreach ($insert->branches() as $branch) {
                     $ids[] = $branch->id;
                 }
             }
@@ -66,11 +65,7 @@ final class FreshIds
     /** A copy of an insert, and of all that is in it, under new ids. */
     public function copyOf(Insert $insert): Insert
     {
-        if (! $insert instanceof Split) {
-            return $insert->withId($this->insert());
-        }
-
-        return $insert->withId($this->split())->withBranches(array_map($this->copyOfBranch(...), $insert->branches));
+        return $insert->withId($insert->branches() === [] ? $this->insert() : $this->split())->withEachBranch($this->copyOfBranch(...));
     }
 
     public function copyOfBranch(Branch $branch): Branch

@@ -169,7 +169,7 @@ final readonly class Session
             if ($insert->id() === $id) {
                 return new InsertLocation($channel, $row, $index, $insert, $inserts, $inBranch);
             }
-            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+            foreach ($insert->branches() as $branch) {
                 $location = self::locateIn($channel, $row, $branch->inserts, $id, $branch->id);
                 if ($location !== null) {
                     return $location;

@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
-use Hafen\Session\Insert\Split;
-use Hafen\Session\Source\ClipSource;
-
 /** How much a session may hold, so that it can still be worked with: far more than any mix. */
 final class SessionSize
 {
@@ -18,9 +15,9 @@ final class SessionSize
     {
         $parts = 0;
         foreach ($session->channels as $channel) {
-            $parts += count($channel->sends) + ($channel->source instanceof ClipSource ? count($channel->source->clips) : 0);
+            $parts += count($channel->sends) + count($channel->source->clips());
             foreach ($channel->allInserts() as $insert) {
-                $parts += 1 + ($insert instanceof Split ? count($insert->branches) : 0);
+                $parts += 1 + count($insert->branches());
             }
             foreach ($channel->automation as $lane) {
                 $parts += count($lane->points);

@@ -22,7 +22,6 @@ use Hafen\Routing\RowLatency;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
-use Hafen\Session\Source\ClipSource;
 use Throwable;
 
 /** Measures parts of one channel with the engine: its inputs are replayed, and what other channels need is captured. */
@@ -213,7 +212,7 @@ final readonly class PartRunner
     private function clipped(Channel $channel, Session $session, TimeRange $range, ?callable $goOn): ?array
     {
         $clipped = [];
-        foreach ($channel->source instanceof ClipSource ? $channel->source->clips : [] as $clip) {
+        foreach ($channel->source->clips() as $clip) {
             $from = max($clip->start, $range->from);
             $to = min($clip->end(), $range->to);
             if ($to <= $from) {

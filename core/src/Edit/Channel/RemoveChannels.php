@@ -13,7 +13,6 @@ use Hafen\Edit\Split\Branches;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Session;
-use Hafen\Session\Source\TapSource;
 
 /**
  * Takes channels out of the session, and the sends to them; what put out to them goes on to where they put out. Their
@@ -43,8 +42,9 @@ final readonly class RemoveChannels implements Edit
             if (in_array($channel->id, $this->channels, true)) {
                 continue;
             }
-            if ($channel->source instanceof TapSource && in_array($channel->source->channel, $this->channels, true)) {
-                throw FeedsAnother::from(Channels::find($session, $channel->source->channel)->name, $channel->name);
+            $tapped = $channel->source->tapped();
+            if ($tapped !== null && in_array($tapped->channel, $this->channels, true)) {
+                throw FeedsAnother::from(Channels::find($session, $tapped->channel)->name, $channel->name);
             }
             $output = $channel->output;
             while (in_array($output, $this->channels, true)) {

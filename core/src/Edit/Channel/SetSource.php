@@ -11,9 +11,7 @@ use Hafen\Edit\Refusals\OnlyTracksCarryClips;
 use Hafen\Edit\RoutingRules;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
-use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\Source;
-use Hafen\Session\Source\TapSource;
 
 /** Has a track without clips play what another channel carries at a tap, or makes it a track for clips again. */
 final readonly class SetSource implements Edit
@@ -28,11 +26,12 @@ final readonly class SetSource implements Edit
         if ($channel->kind !== ChannelKind::Track) {
             throw OnlyTracksCarryClips::not($channel->name);
         }
-        if ($channel->source instanceof ClipSource && $channel->source->clips !== []) {
+        if ($channel->source->clips() !== []) {
             throw CarriesClips::named($channel->name);
         }
-        if ($this->source instanceof TapSource) {
-            Channels::find($session, $this->source->channel);
+        $tapped = $this->source->tapped();
+        if ($tapped !== null) {
+            Channels::find($session, $tapped->channel);
         }
 
         return RoutingRules::withoutLoop($session->withChannel($channel->withSource($this->source)));
@@ -46,8 +45,9 @@ final readonly class SetSource implements Edit
     public function touches(Session $before): array
     {
         $paths = ["channels/{$this->channel}/source"];
-        if ($this->source instanceof TapSource) {
-            $paths[] = "channels/{$this->source->channel}/feeds/{$this->channel}";
+        $tapped = $this->source->tapped();
+        if ($tapped !== null) {
+            $paths[] = "channels/{$tapped->channel}/feeds/{$this->channel}";
         }
 
         return $paths;

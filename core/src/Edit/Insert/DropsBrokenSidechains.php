@@ -21,8 +21,9 @@ final readonly class DropsBrokenSidechains implements Edit
         $after = $this->edit->apply($session);
         foreach ($after->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
-                if ($insert instanceof ProcessorInsert && $insert->sidechain !== null && $after->channel($insert->sidechain->channel) === null) {
-                    $after = self::withoutSidechain($after, $insert->id);
+                $sidechain = $insert->sidechain();
+                if ($sidechain !== null && $after->channel($sidechain->channel) === null) {
+                    $after = self::withoutSidechain($after, $insert->id());
                 }
             }
         }

@@ -14,7 +14,6 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
-use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 
 /** Takes inserts out of rows and branches and puts them in. */
@@ -72,7 +71,7 @@ final class Rows
     {
         $depth = 0;
         foreach ($row as $insert) {
-            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+            foreach ($insert->branches() as $branch) {
                 $depth = max($depth, 1 + self::depth($branch->inserts));
             }
         }

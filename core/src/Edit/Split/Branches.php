@@ -77,7 +77,7 @@ final class Branches
     public static function within(Insert $insert): array
     {
         $paths = ["inserts/{$insert->id()}"];
-        foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+        foreach ($insert->branches() as $branch) {
             $paths[] = "branches/{$branch->id}";
             foreach ($branch->inserts as $inner) {
                 array_push($paths, ...self::within($inner));

@@ -97,7 +97,8 @@ final readonly class PullOutBranch implements Edit
             }
         }
         foreach ($session->channels as $other) {
-            if ($other->source instanceof TapSource && $other->source->channel === $channel->id && self::isAfter($other->source->tap, $location->row)) {
+            $tapped = $other->source->tapped();
+            if ($tapped?->channel === $channel->id && self::isAfter($tapped->tap, $location->row)) {
                 throw CannotPullOut::because("{$other->name} takes its sound from {$channel->name} after the split and would lose the branch.");
             }
         }

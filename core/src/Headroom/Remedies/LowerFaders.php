@@ -14,7 +14,6 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\FaderScale;
 use Hafen\Session\Channel\TapPoint;
-use Hafen\Session\Source\TapSource;
 
 /**
  * Moves the faders of all tracks by the same, and those of returns that are fed before a fader or at the source, which would
@@ -40,7 +39,7 @@ final readonly class LowerFaders implements Remedy
     public function propose(Situation $situation, float $amount): ?Proposal
     {
         // A track that follows another's fader comes down with it.
-        $tracks = array_filter($situation->tracks(), static fn (Channel $channel): bool => ! ($channel->source instanceof TapSource && $channel->source->tap === TapPoint::PostFader));
+        $tracks = array_filter($situation->tracks(), static fn (Channel $channel): bool => $channel->source->tapped()?->tap !== TapPoint::PostFader);
         $faders = [...$tracks, ...self::fedBeforeFaders($situation)];
         $moving = array_values(array_filter($faders, static fn (Channel $channel): bool => $channel->fader !== null));
         if ($moving === []) {

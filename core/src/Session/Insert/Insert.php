@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Insert;
 
+use Hafen\Session\Source\TapSource;
+
 /** One stop on a channel's row. */
 interface Insert
 {
@@ -14,4 +16,13 @@ interface Insert
     public function withOn(bool $on): self;
 
     public function withId(string $id): self;
+
+    /** @return list<Branch> in which further inserts stand */
+    public function branches(): array;
+
+    /** @param  callable(Branch): Branch  $change  of each of its branches */
+    public function withEachBranch(callable $change): self;
+
+    /** What it listens to instead of its own sound. */
+    public function sidechain(): ?TapSource;
 }

@@ -18,7 +18,7 @@ final class Inserts
         $all = [];
         foreach ($row as $insert) {
             $all[] = $insert;
-            foreach ($insert instanceof Split ? $insert->branches : [] as $branch) {
+            foreach ($insert->branches() as $branch) {
                 array_push($all, ...self::all($branch->inserts));
             }
         }
@@ -40,7 +40,7 @@ final class Inserts
             if ($insert->id() === $id) {
                 array_push($changed, ...$by);
             } else {
-                $changed[] = self::inBranches($insert, static fn (Branch $branch): Branch => $branch->withInserts(self::replace($branch->inserts, $id, $by)));
+                $changed[] = $insert->withEachBranch(static fn (Branch $branch): Branch => $branch->withInserts(self::replace($branch->inserts, $id, $by)));
             }
         }
 
@@ -56,8 +56,7 @@ final class Inserts
      */
     public static function changeBranch(array $row, string $id, callable $change): array
     {
-        return array_map(static fn (Insert $insert): Insert => self::inBranches(
-            $insert,
+        return array_map(static fn (Insert $insert): Insert => $insert->withEachBranch(
             static fn (Branch $branch): Branch => $branch->id === $id
                 ? $change($branch)
                 : $branch->withInserts(self::changeBranch($branch->inserts, $id, $change)),
@@ -73,15 +72,8 @@ final class Inserts
      */
     public static function changeProcessors(array $row, callable $change): array
     {
-        return array_map(static fn (Insert $insert): Insert => $insert instanceof ProcessorInsert ? $change($insert) : self::inBranches(
-            $insert,
+        return array_map(static fn (Insert $insert): Insert => $insert instanceof ProcessorInsert ? $change($insert) : $insert->withEachBranch(
             static fn (Branch $branch): Branch => $branch->withInserts(self::changeProcessors($branch->inserts, $change)),
         ), $row);
-    }
-
-    /** @param  callable(Branch): Branch  $change */
-    private static function inBranches(Insert $insert, callable $change): Insert
-    {
-        return $insert instanceof Split ? $insert->withBranches(array_map($change, $insert->branches)) : $insert;
     }
 }

@@ -53,6 +53,21 @@ final readonly class ProcessorInsert implements Insert
         return $this->copy(on: $on);
     }
 
+    public function branches(): array
+    {
+        return [];
+    }
+
+    public function withEachBranch(callable $change): self
+    {
+        return $this;
+    }
+
+    public function sidechain(): ?TapSource
+    {
+        return $this->sidechain;
+    }
+
     public function withMix(float $mix): self
     {
         return $this->copy(mix: $mix);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Session\Insert;
 
 use Hafen\Session\Copies;
+use Hafen\Session\Source\TapSource;
 
 /**
  * A place in a row where the sound goes several ways at once and comes together again before the next insert.
@@ -46,6 +47,21 @@ final readonly class Split implements Insert
     public function withId(string $id): self
     {
         return $this->copy(id: $id);
+    }
+
+    public function branches(): array
+    {
+        return $this->branches;
+    }
+
+    public function withEachBranch(callable $change): self
+    {
+        return $this->withBranches(array_map($change, $this->branches));
+    }
+
+    public function sidechain(): ?TapSource
+    {
+        return null;
     }
 
     /** @param  non-empty-list<Branch>  $branches */

@@ -12,6 +12,16 @@ final readonly class ClipSource implements Source
     {
     }
 
+    public function clips(): array
+    {
+        return $this->clips;
+    }
+
+    public function tapped(): ?TapSource
+    {
+        return null;
+    }
+
     /** Sample after the last clip's last. */
     public function end(): int
     {

@@ -21,7 +21,7 @@ final class SessionFiles
     {
         $files = [];
         foreach ($session->channels as $channel) {
-            foreach ($channel->source instanceof ClipSource ? $channel->source->clips : [] as $clip) {
+            foreach ($channel->source->clips() as $clip) {
                 $files[] = $clip->file;
             }
             foreach ($channel->allInserts() as $insert) {

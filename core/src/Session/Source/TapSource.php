@@ -12,4 +12,14 @@ final readonly class TapSource implements Source
     public function __construct(public string $channel, public TapPoint $tap)
     {
     }
+
+    public function clips(): array
+    {
+        return [];
+    }
+
+    public function tapped(): self
+    {
+        return $this;
+    }
 }
