@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { onMounted, ref } from 'vue';
-import KeysSheet from '@/components/KeysSheet.vue';
-import ListenBar from '@/components/ListenBar.vue';
-import NoticeStrip from '@/components/NoticeStrip.vue';
-import QuickFinder from '@/components/QuickFinder.vue';
-import RenderDialog from '@/components/RenderDialog.vue';
-import TheInspector from '@/components/TheInspector.vue';
-import TopBar from '@/components/TopBar.vue';
+import KeysSheet from '@/components/shell/KeysSheet.vue';
+import ListenBar from '@/components/shell/ListenBar.vue';
+import NoticeStrip from '@/components/shell/NoticeStrip.vue';
+import QuickFinder from '@/components/shell/QuickFinder.vue';
+import RenderDialog from '@/components/sessions/RenderDialog.vue';
+import TheInspector from '@/components/inspector/TheInspector.vue';
+import TopBar from '@/components/shell/TopBar.vue';
 import { useInspectorFold } from '@/composables/useInspectorFold';
 import { useKeys } from '@/keys';
 import { loadRules } from '@/rules';

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import AllPathsDiagram from '@/components/AllPathsDiagram.vue';
-import LevelDiagram from '@/components/LevelDiagram.vue';
-import RemedyList from '@/components/RemedyList.vue';
+import AllPathsDiagram from '@/components/levels/AllPathsDiagram.vue';
+import LevelDiagram from '@/components/levels/LevelDiagram.vue';
+import RemedyList from '@/components/headroom/RemedyList.vue';
 import { clock } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';

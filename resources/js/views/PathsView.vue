@@ -6,10 +6,10 @@ import { useImports } from '@/stores/imports';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import AutomationLane from '@/components/AutomationLane.vue';
-import ChannelRow from '@/components/ChannelRow.vue';
-import PathTools from '@/components/PathTools.vue';
-import { useChipDrag } from '@/components/chipDrag';
+import AutomationLane from '@/components/automation/AutomationLane.vue';
+import ChannelRow from '@/components/paths/ChannelRow.vue';
+import PathTools from '@/components/paths/PathTools.vue';
+import { useChipDrag } from '@/components/paths/chipDrag';
 import { usePathColumns } from '@/composables/usePathColumns';
 import { useRowDensity } from '@/composables/useRowDensity';
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import type { Channel, Send } from '@/api/types';
-import SendColumnHead from '@/components/SendColumnHead.vue';
+import SendColumnHead from '@/components/sends/SendColumnHead.vue';
 import { decibels, parseNumber, sendText } from '@/format';
 import { FADER, placeOf } from '@/scales';
 import { useFinder } from '@/stores/finder';

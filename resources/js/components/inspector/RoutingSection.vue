@@ -9,8 +9,8 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
-import ActionMenu from './ActionMenu.vue';
-import SwitchRow from './SwitchRow.vue';
+import ActionMenu from '@/components/controls/ActionMenu.vue';
+import SwitchRow from '@/components/controls/SwitchRow.vue';
 
 /** The row of a channel and its part in the session: effects, splits, automation, group, position, alignment. */
 const props = defineProps<{ channel: Channel; along: string[] }>();

@@ -5,8 +5,8 @@ import { decibels, TAP_NAMES } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import CopySends from '../CopySends.vue';
-import ActionMenu from './ActionMenu.vue';
+import CopySends from '@/components/sends/CopySends.vue';
+import ActionMenu from '@/components/controls/ActionMenu.vue';
 
 /** Where a channel sends to, and new sends; of a cue, the mix for its performer. */
 const props = defineProps<{ channel: Channel; along: string[] }>();

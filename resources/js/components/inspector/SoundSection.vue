@@ -5,7 +5,7 @@ import type { Channel, MediaState, TapName } from '@/api/types';
 import { clock, TAP_NAMES } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useSession } from '@/stores/session';
-import SwitchRow from './SwitchRow.vue';
+import SwitchRow from '@/components/controls/SwitchRow.vue';
 
 /** Where the sound of a channel comes from: its file, or another channel's tap; and its polarity. */
 const props = defineProps<{ channel: Channel; along: string[] }>();

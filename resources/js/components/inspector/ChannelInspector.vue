@@ -2,11 +2,11 @@
 import { computed, ref, watch } from 'vue';
 import type { Channel } from '@/api/types';
 import { useSession } from '@/stores/session';
-import BoxSweep from './BoxSweep.vue';
-import LevelsSection from './inspector/LevelsSection.vue';
-import RoutingSection from './inspector/RoutingSection.vue';
-import SendsSection from './inspector/SendsSection.vue';
-import SoundSection from './inspector/SoundSection.vue';
+import BoxSweep from '@/components/paths/BoxSweep.vue';
+import LevelsSection from './LevelsSection.vue';
+import RoutingSection from './RoutingSection.vue';
+import SendsSection from './SendsSection.vue';
+import SoundSection from './SoundSection.vue';
 
 /** The channels that are selected, in groups: sound, row and routing, sends, levels. */
 const props = defineProps<{ channel: Channel; along: string[] }>();

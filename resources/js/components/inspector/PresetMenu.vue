@@ -5,7 +5,7 @@ import { askName } from '@/askName';
 import { useListening } from '@/stores/listening';
 import { newGesture, useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
-import { useChipDrag } from './chipDrag';
+import { useChipDrag } from '@/components/paths/chipDrag';
 
 /** Settings under names: take one, step through them, go back to the one taken, compare with it, save one. */
 const props = defineProps<{ insert: ProcessorInsert; spec: ProcessorSpec }>();

@@ -10,11 +10,11 @@ import { useSession } from '@/stores/session';
 import { realWorld, settled, shown, type World } from '@/testing';
 import ChannelHeading from './ChannelHeading.vue';
 import ChannelRow from './ChannelRow.vue';
-import OutputMenu from './OutputMenu.vue';
+import OutputMenu from '@/components/inspector/OutputMenu.vue';
 import SendLines from './SendLines.vue';
 import SplitSiding from './SplitSiding.vue';
 import TapStation from './TapStation.vue';
-import TrimField from './TrimField.vue';
+import TrimField from '@/components/controls/TrimField.vue';
 
 let made: World;
 let part: VueWrapper;

@@ -5,9 +5,9 @@ import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
-import { useChipDrag, type Load } from './chipDrag';
-import FolderPicker from './FolderPicker.vue';
-import RoleLamp from './RoleLamp.vue';
+import { useChipDrag, type Load } from '@/components/paths/chipDrag';
+import FolderPicker from '@/components/sessions/FolderPicker.vue';
+import RoleLamp from '@/components/paths/RoleLamp.vue';
 
 /** Finds effects, presets, rows and splits by shelf or by typing; everything in it can be done by key. */
 const finder = useFinder();

@@ -3,8 +3,8 @@ import { ref } from 'vue';
 import { api } from '@/api/client';
 import type { DiscardedSession } from '@/api/types';
 import { askName } from '@/askName';
-import NewSession from '@/components/NewSession.vue';
-import StorageDialog from '@/components/StorageDialog.vue';
+import NewSession from './NewSession.vue';
+import StorageDialog from './StorageDialog.vue';
 import { tell, tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 

@@ -6,7 +6,7 @@ import { rules } from '@/rules';
 import { useListening } from '@/stores/listening';
 import { tell } from '@/stores/notices';
 import { useSession } from '@/stores/session';
-import LyingSlider from './LyingSlider.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
 
 /** A narrow boost that moves while one listens; where it is worst, one press makes a cut of it. */
 const props = defineProps<{ channel: Channel }>();

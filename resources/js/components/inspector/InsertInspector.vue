@@ -11,10 +11,10 @@ import { tell, tellRefusal } from '@/stores/notices';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
-import LyingSlider from './LyingSlider.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SidechainSource from './SidechainSource.vue';
-import OrderStrip from './OrderStrip.vue';
-import ParameterControl from './ParameterControl.vue';
+import OrderStrip from '@/components/paths/OrderStrip.vue';
+import ParameterControl from '@/components/controls/ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
 import ProcessorPicture from './ProcessorPicture.vue';
 

@@ -10,9 +10,9 @@ import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import LyingSlider from './LyingSlider.vue';
-import PanSlider from './PanSlider.vue';
-import ActionMenu from './inspector/ActionMenu.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
+import PanSlider from '@/components/controls/PanSlider.vue';
+import ActionMenu from '@/components/controls/ActionMenu.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
 const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();

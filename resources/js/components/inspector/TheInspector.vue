@@ -7,7 +7,7 @@ import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
 import HeadroomInspector from './HeadroomInspector.vue';
 import InsertInspector from './InsertInspector.vue';
-import PilotList from './PilotList.vue';
+import PilotList from '@/components/shell/PilotList.vue';
 import SendInspector from './SendInspector.vue';
 import SessionInspector from './SessionInspector.vue';
 import SplitInspector from './SplitInspector.vue';

@@ -10,12 +10,12 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelHeading from './ChannelHeading.vue';
 import InsertRow from './InsertRow.vue';
-import LyingSlider from './LyingSlider.vue';
-import OutputMenu from './OutputMenu.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
+import OutputMenu from '@/components/inspector/OutputMenu.vue';
 import PathLine from './PathLine.vue';
 import SendLines from './SendLines.vue';
 import TapStation from './TapStation.vue';
-import TrimField from './TrimField.vue';
+import TrimField from '@/components/controls/TrimField.vue';
 
 /** One channel as a path from left to right; compact, everything stands on one line. */
 const props = defineProps<{ channel: Channel; order: string[]; isCompact?: boolean }>();

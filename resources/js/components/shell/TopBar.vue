@@ -7,8 +7,8 @@ import { useScreen, type ViewName } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
 import LoadChip from './LoadChip.vue';
-import SessionMenu from './SessionMenu.vue';
-import StatusChip from './StatusChip.vue';
+import SessionMenu from '@/components/sessions/SessionMenu.vue';
+import StatusChip from '@/components/paths/StatusChip.vue';
 
 const props = defineProps<{ look: string }>();
 defineEmits<{ render: []; keys: []; look: [] }>();

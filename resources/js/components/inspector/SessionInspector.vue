@@ -4,7 +4,7 @@ import { api } from '@/api/client';
 import type { Revision } from '@/api/types';
 import { clock } from '@/format';
 import { useSession } from '@/stores/session';
-import LyingSlider from './LyingSlider.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
 
 const session = useSession();
 const revisions = ref<Revision[]>([]);

@@ -7,9 +7,9 @@ import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import CopySends from './CopySends.vue';
-import LyingSlider from './LyingSlider.vue';
-import PanSlider from './PanSlider.vue';
+import CopySends from '@/components/sends/CopySends.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
+import PanSlider from '@/components/controls/PanSlider.vue';
 
 /** The send being changed, or several at once. */
 const props = defineProps<{ sends: { channel: Channel; send: Send }[] }>();

@@ -4,7 +4,7 @@ import { bar, clock, decibels, TAP_NAMES } from '@/format';
 import { allInserts } from '@/inserts';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
-import MainOverview from './MainOverview.vue';
+import MainOverview from '@/components/levels/MainOverview.vue';
 
 const session = useSession();
 const listening = useListening();

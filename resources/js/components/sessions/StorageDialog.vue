@@ -3,7 +3,7 @@ import { ElMessageBox } from 'element-plus';
 import { computed, watch } from 'vue';
 import type { StoredMedia } from '@/api/types';
 import { size } from '@/format';
-import StorageRow from '@/components/StorageRow.vue';
+import StorageRow from './StorageRow.vue';
 import { useSession } from '@/stores/session';
 import { useStorage } from '@/stores/storage';
 

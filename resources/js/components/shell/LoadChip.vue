@@ -4,7 +4,7 @@ import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
-import StatusChip from './StatusChip.vue';
+import StatusChip from '@/components/paths/StatusChip.vue';
 
 /** Time the engine needs for a second of sound, of one core; a press lists the channels that need most. */
 const session = useSession();

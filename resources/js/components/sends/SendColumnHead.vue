@@ -5,7 +5,7 @@ import { decibels } from '@/format';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { usePathPointing } from './pathPointing';
+import { usePathPointing } from '@/components/paths/pathPointing';
 
 /** What stands at the head of a column: the return's row of inserts, whether it is wet and solo-safe, its fader and its level. */
 const props = defineProps<{ channel: Channel }>();
