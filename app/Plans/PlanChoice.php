@@ -50,7 +50,7 @@ final readonly class PlanChoice
         $node->keys(['figure', 'level']);
         $figure = AimFigure::from($node->get('figure')->oneOf(array_column(AimFigure::cases(), 'value')));
 
-        return new Aim($figure, $node->get('level')->number(-60.0, 0.0, $figure->unit()));
+        return new Aim($figure, $node->get('level')->number(Aim::LOWEST, Aim::HIGHEST, $figure->unit()));
     }
 
     /** @param  array<string, mixed>  $stored  by {@see toArray()} */

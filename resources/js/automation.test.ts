@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { bent, laneValueAt, type LaneControl } from './automation';
-import { FADER, placeOf, valueAt } from './scales';
+import { faderTravel, placeOf, valueAt } from './scales';
 import './testing';
 
 const fader: LaneControl = {
     target: 'fader',
     name: 'Fader',
-    travel: FADER,
+    travel: faderTravel(),
     still: -3,
     holds: false,
     step: 0.5,
@@ -22,8 +22,8 @@ describe('lanes', () => {
         ];
         expect(laneValueAt([], fader, 50)).toBeCloseTo(-3, 3);
         expect(laneValueAt(points, fader, 0)).toBeCloseTo(-12, 3);
-        const half = (placeOf(-12, FADER) + placeOf(0, FADER)) / 2;
-        expect(laneValueAt(points, fader, 200)).toBeCloseTo(valueAt(half, FADER) as number, 3);
+        const half = (placeOf(-12, faderTravel()) + placeOf(0, faderTravel())) / 2;
+        expect(laneValueAt(points, fader, 200)).toBeCloseTo(valueAt(half, faderTravel()) as number, 3);
         expect(laneValueAt(points, fader, 600)).toBeNull();
     });
 
@@ -46,11 +46,11 @@ describe('lanes', () => {
         const power = (gain: number) => 10 ** ((gain - 12) / 45);
         const travel = (gain: number) => (power(gain) - power(-60)) / (1 - power(-60));
         for (const gain of [-59.7, -41.33, -12.05, -3.2, 0, 11.9, 12, 17.77, 24]) {
-            expect(Math.abs(placeOf(gain, FADER) - travel(gain))).toBeLessThan(2e-4);
-            expect(Math.abs((valueAt(travel(gain), FADER) ?? 0) - gain)).toBeLessThan(0.01);
+            expect(Math.abs(placeOf(gain, faderTravel()) - travel(gain))).toBeLessThan(2e-4);
+            expect(Math.abs((valueAt(travel(gain), faderTravel()) ?? 0) - gain)).toBeLessThan(0.01);
         }
-        expect(placeOf(null, FADER)).toBe(0);
-        expect(valueAt(0, FADER)).toBeNull();
+        expect(placeOf(null, faderTravel())).toBe(0);
+        expect(valueAt(0, faderTravel())).toBeNull();
     });
 
     it('hold where there is nothing in between', () => {

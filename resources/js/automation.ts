@@ -2,7 +2,7 @@ import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/
 import { decibels, plain } from '@/format';
 import { allInserts } from '@/inserts';
 import { rules } from '@/rules';
-import { FADER, interpolated, placeOf, valueAt, type Travel } from '@/scales';
+import { faderTravel, interpolated, placeOf, valueAt, type Travel } from '@/scales';
 
 /** What can be automated on a channel, and how its values are drawn and said. */
 export interface LaneControl {
@@ -17,15 +17,12 @@ export interface LaneControl {
     text: (value: number | null) => string;
 }
 
-const FADER_CONTROL: LaneControl = {
-    target: 'fader',
-    name: 'Fader',
-    travel: FADER,
-    still: null,
-    holds: false,
-    step: 0.5,
-    text: String,
-};
+const gainText = (value: number | null) => `${decibels(value, true)} dB`;
+
+/** A fader or send that stands at a gain where no lane moves it. */
+function gainControl(target: string, name: string, still: number | null): LaneControl {
+    return { target, name, travel: faderTravel(), still, holds: false, step: 0.5, text: gainText };
+}
 
 export function laneOf(channel: Channel, target: string): AutomationLane | undefined {
     return channel.automation?.find((lane) => lane.target === target);
@@ -39,9 +36,8 @@ export function controlsOf(
     specOf: (processor: string) => ProcessorSpec | undefined,
     labelOf: (insert: string) => string,
 ): LaneControl[] {
-    const gain = (value: number | null) => `${decibels(value, true)} dB`;
     const found: LaneControl[] = [
-        { target: 'fader', name: 'Fader', travel: FADER, still: channel.fader, holds: false, step: 0.5, text: gain },
+        gainControl('fader', 'Fader', channel.fader),
         {
             target: 'pan',
             name: 'Pan',
@@ -65,15 +61,7 @@ export function controlsOf(
         },
     ];
     for (const send of channel.sends) {
-        found.push({
-            target: `send:${send.id}`,
-            name: `Send to ${nameOf(send.to)}`,
-            travel: FADER,
-            still: send.gain ?? null,
-            holds: false,
-            step: 0.5,
-            text: gain,
-        });
+        found.push(gainControl(`send:${send.id}`, `Send to ${nameOf(send.to)}`, send.gain ?? null));
     }
     for (const insert of allInserts([...channel.inserts, ...channel.postInserts])) {
         if (insert.type !== 'processor') {
@@ -139,6 +127,6 @@ export function laneValueAt(points: AutomationPoint[], control: LaneControl, at:
 
 /** Where an automated fader stands at a moment, to the tenth. */
 export function laneFaderAt(points: AutomationPoint[], at: number): number | null {
-    const value = laneValueAt(points, FADER_CONTROL, at);
+    const value = laneValueAt(points, gainControl('fader', 'Fader', null), at);
     return value === null ? null : Math.round(value * 10) / 10;
 }

@@ -8,7 +8,9 @@ export interface Travel {
 }
 
 /** The travel of faders and sends; automation may hold gains above its end. */
-export const FADER: Travel = { min: -60, max: 12, scale: 'fader' };
+export function faderTravel(): Travel {
+    return { min: rules().fader.lowest, max: rules().fader.highest, scale: 'fader' };
+}
 
 /** The value of a table at a fractional index. */
 export function interpolated(table: number[], index: number): number {
@@ -18,7 +20,7 @@ export function interpolated(table: number[], index: number): number {
     return from + (to - from) * Math.min(1, Math.max(0, index - low));
 }
 
-function faderTravel(gain: number): number {
+function travelOfGain(gain: number): number {
     const { lowest, step, travels } = rules().fader;
     return interpolated(travels, (gain - lowest) / step);
 }
@@ -41,7 +43,7 @@ export function placeOf(value: number | null, { min, max, scale }: Travel): numb
         return 0;
     }
     if (scale === 'fader') {
-        return faderTravel(Math.max(min, value));
+        return travelOfGain(Math.max(min, value));
     }
     const v = Math.min(max, Math.max(min, value));
     return scale === 'logarithmic' ? Math.log(v / min) / Math.log(max / min) : (v - min) / (max - min);

@@ -1,4 +1,5 @@
 import type { Channel, Preset, ProcessorSpec, RowPreset } from '@/api/types';
+import { rules } from '@/rules';
 import type { FoundSplit } from '@/stores/catalogue';
 
 /** One line of the finder: an effect, a preset of one, a stored row, a way to split, or a bus to send to. */
@@ -16,8 +17,6 @@ export interface Shelf {
     holds: (spec: ProcessorSpec) => boolean;
 }
 
-export const CATEGORIES = ['Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
-
 /** All shelves in order: everything, what was used last, one's own, then the categories. */
 export function shelvesOf(
     recent: string[],
@@ -34,7 +33,7 @@ export function shelvesOf(
             label: folder.name,
             holds: those(folder.processors),
         })),
-        ...CATEGORIES.map((name) => ({
+        ...rules().categories.map((name) => ({
             id: name,
             label: name,
             holds: (spec: ProcessorSpec) => spec.category === name,

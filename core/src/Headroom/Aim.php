@@ -7,6 +7,11 @@ namespace Hafen\Headroom;
 /** Where the main should be. Practice: peaks of about -6 dBFS while mixing. */
 final readonly class Aim
 {
+    /** dB full scale, or LUFS, that an aim can be set to. */
+    public const LOWEST = -60.0;
+
+    public const HIGHEST = 0.0;
+
     public function __construct(public AimFigure $figure = AimFigure::Peak, public float $level = -6.0)
     {
     }

@@ -14,7 +14,11 @@ namespace Hafen\Processor;
  */
 final readonly class ProcessorSpec
 {
+    /** What a processor is for, in the order in which the finder shows them. */
+    public const CATEGORIES = ['Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
+
     /**
+     * @param  value-of<self::CATEGORIES>  $category
      * @param  string  $shortName  at most six letters, see {@see ChipLabel}
      * @param  list<ParameterSpec>  $parameters
      * @param  list<string>  $synonyms  other words people type to find it

@@ -387,6 +387,14 @@ export interface KindRules {
 }
 
 /** Rules and laws that hold in every session, as the server states them. */
+/** A way to split a row that the finder and the inspector offer. */
+export interface SplitChoice {
+    id: string;
+    name: string;
+    purpose: string;
+    edit: { by: Split['by']; branches: number };
+}
+
 export interface Rules {
     kinds: Record<Channel['kind'], KindRules>;
     /** Travels of a fader at gains from the lowest on, in even steps of dB. */
@@ -394,10 +402,15 @@ export interface Rules {
     /** For each curve: how far the way between two points has come, at even shares of the time. */
     curve: { curves: number[]; shares: number[][] };
     splits: Record<Split['by'], { fewest: number; most: number }>;
+    splitChoices: SplitChoice[];
+    /** What processors are for, in the order of the finder. */
+    categories: string[];
     formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];
     remedies: { id: string; title: string }[];
     mostAmount: number;
     aims: { figure: AimFigure; label: string; unit: string; usual: number }[];
+    /** What an aim can be set to, in the unit of its figure. */
+    aimRange: { lowest: number; highest: number };
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 

@@ -1,16 +1,11 @@
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { ProcessorSpec, Split, SplitPreset } from '@/api/types';
-import { splitWays } from '@/splits';
+import type { ProcessorSpec, Split, SplitChoice, SplitPreset } from '@/api/types';
+import { rules } from '@/rules';
 
-export interface FoundSplit {
-    id: string;
-    name: string;
-    purpose: string;
-    edit: Record<string, unknown>;
-    stored?: SplitPreset;
-}
+export type FoundSplit = Pick<SplitChoice, 'id' | 'name' | 'purpose'> &
+    ({ edit: SplitChoice['edit'] } | { stored: SplitPreset });
 
 const RECENT = 'hafen.recent-processors';
 
@@ -47,9 +42,8 @@ export const useCatalogue = defineStore('catalogue', () => {
             name: preset.name,
             purpose: preset.split.branches.map((branch) => branch.name).join(', '),
             stored: preset,
-            edit: {},
         }));
-        return [...stored, ...splitWays].filter((way) =>
+        return [...stored, ...rules().splitChoices].filter((way) =>
             ['split', 'parallel', 'branch', 'band', 'crossover', way.name.toLowerCase()].some((word) =>
                 word.includes(wanted),
             ),

@@ -223,7 +223,7 @@ export const useFinder = defineStore('finder', () => {
             ...(wanted.branch === null ? {} : { branch: wanted.branch }),
         };
         await session.edit(
-            way.stored
+            'stored' in way
                 ? { type: 'paste-inserts', ...spot, name: way.name, inserts: [way.stored.split] }
                 : { type: 'add-split', ...spot, ...way.edit },
         );

@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import '@/testing';
 import { nextTick } from 'vue';
 import { api, Refused } from '@/api/client';
 import type { SessionState, SurveyState } from '@/api/types';

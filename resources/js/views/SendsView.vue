@@ -3,7 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import type { Channel, Send } from '@/api/types';
 import SendColumnHead from '@/components/sends/SendColumnHead.vue';
 import { decibels, parseNumber, sendText } from '@/format';
-import { FADER, placeOf } from '@/scales';
+import { faderTravel, placeOf } from '@/scales';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -294,7 +294,7 @@ function grab(event: PointerEvent, row: number, column: number): void {
 }
 
 function share(gain: number | null): number {
-    return gain === null ? 0 : Math.min(1, Math.max(0.02, placeOf(gain, FADER)));
+    return gain === null ? 0 : Math.min(1, Math.max(0.02, placeOf(gain, faderTravel())));
 }
 
 function cellTitle(channel: Channel, bus: Channel): string {

@@ -51,7 +51,10 @@ function setAim(event: Event): void {
     const input = event.target as HTMLInputElement;
     const level = parseNumber(input.value);
     if (typeof level === 'number') {
-        headroom.aim = { ...headroom.aim, level: Math.max(-60, Math.min(0, level)) };
+        headroom.aim = {
+            ...headroom.aim,
+            level: Math.max(rules().aimRange.lowest, Math.min(rules().aimRange.highest, level)),
+        };
     }
     input.value = decibels(headroom.aim.level);
 }

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import { askName } from '@/askName';
 import { groupChannels } from '@/moves';
-import { splitWays } from '@/splits';
+import { rules } from '@/rules';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -26,7 +26,7 @@ const isMain = computed(() => props.channel.kind === 'main');
 const order = computed(() => session.channels.filter((other) => other.kind === props.channel.kind));
 const index = computed(() => order.value.findIndex((other) => other.id === props.channel.id));
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === props.channel.id && !entry.split));
-const ways = computed(() => splitWays.map((way) => ({ key: way.id, name: way.name, value: way })));
+const ways = computed(() => rules().splitChoices.map((way) => ({ key: way.id, name: way.name, value: way })));
 
 function move(way: 1 | -1): void {
     const neighbour = order.value[index.value + way];

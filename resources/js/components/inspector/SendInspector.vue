@@ -8,7 +8,7 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import CopySends from '@/components/sends/CopySends.vue';
-import LyingSlider from '@/components/controls/LyingSlider.vue';
+import FaderSlider from '@/components/controls/FaderSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 
 /** The send being changed, or several at once. */
@@ -92,20 +92,12 @@ function inspect(): void {
         <p class="soft which">{{ one ? 'the send being changed' : 'changed together, keeping their relation' }}</p>
         <div class="setting">
             <span>Amount</span>
-            <LyingSlider
-                :model-value="first.send.gain"
-                :min="-60"
-                :max="12"
+            <FaderSlider
+                :gain="first.send.gain"
                 :default="one ? 0 : (first.send.gain ?? 0)"
-                :step="0.5"
-                :fine="0.1"
-                scale="fader"
                 label="Amount"
-                :text="`${decibels(first.send.gain)} dB`"
                 @change="setGain"
-            >
-                <template #default="{ value }">{{ decibels(value, true) }} dB</template>
-            </LyingSlider>
+            />
         </div>
         <div class="setting">
             <span>Pan</span>

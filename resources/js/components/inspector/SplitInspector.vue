@@ -10,6 +10,7 @@ import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
@@ -205,23 +206,14 @@ function dissolve(keep: string): void {
             </div>
             <div class="setting">
                 <span>Level</span>
-                <LyingSlider
-                    :model-value="branch.gain"
-                    :min="-60"
-                    :max="12"
-                    :default="0"
-                    :step="0.5"
-                    :fine="0.1"
-                    scale="fader"
+                <FaderSlider
+                    :gain="branch.gain"
                     :label="`Level of ${branch.name}`"
-                    :text="`${decibels(branch.gain)} dB`"
                     @change="
                         (gain, gesture) =>
                             session.edit({ type: 'set-branch-gain', branches: [branch.id], gain }, gesture)
                     "
-                >
-                    <template #default="{ value }">{{ decibels(value, true) }} dB</template>
-                </LyingSlider>
+                />
             </div>
             <div class="setting">
                 <span>Pan</span>

@@ -2,7 +2,6 @@
 import { computed, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { laneFaderAt, laneOf } from '@/automation';
-import { decibels } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -10,6 +9,7 @@ import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelHeading from './ChannelHeading.vue';
 import InsertRow from './InsertRow.vue';
+import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import OutputMenu from '@/components/inspector/OutputMenu.vue';
 import PathLine from './PathLine.vue';
@@ -145,21 +145,13 @@ function panText(pan: number): string {
             <TapStation :tap="preFaderTap" :name="`${channel.name}, before the fader`" />
         </span>
         <span class="cell fader">
-            <LyingSlider
-                :model-value="fader"
-                :min="-60"
-                :max="12"
-                :default="0"
-                :step="0.5"
-                :fine="0.1"
-                scale="fader"
+            <FaderSlider
+                :gain="fader"
                 :label="`Fader of ${channel.name}`"
-                :text="`${decibels(fader)} dB`"
+                unit=""
                 :dim="!isAudible"
                 @change="setFader"
-            >
-                <template #default="{ value }">{{ decibels(value, true) }}</template>
-            </LyingSlider>
+            />
         </span>
         <span class="cell pan">
             <LyingSlider

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { CATEGORIES, matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
+import { matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
+import { rules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
@@ -198,7 +199,7 @@ function grab(event: PointerEvent, entry: Found): void {
                             field?.focus();
                         "
                     >
-                        <RoleLamp v-if="CATEGORIES.includes(one.id)" :role="one.id" :on="true" />{{ one.label }}
+                        <RoleLamp v-if="rules().categories.includes(one.id)" :role="one.id" :on="true" />{{ one.label }}
                     </li>
                 </ul>
                 <ul ref="list" class="entries" role="listbox" aria-label="Effects">
@@ -280,7 +281,7 @@ function grab(event: PointerEvent, entry: Found): void {
                             <span />
                             <span class="name">{{ entry.split.name }}</span>
                             <span class="purpose">{{ entry.split.purpose }}</span>
-                            <span class="facts">{{ entry.split.stored ? 'own split' : 'split' }}</span>
+                            <span class="facts">{{ 'stored' in entry.split ? 'own split' : 'split' }}</span>
                         </template>
                     </li>
                     <li v-if="found.length === 0" class="none">
