@@ -14,6 +14,10 @@ $folder = $argv[1] ?? __DIR__.'/../docs/screenshots';
 $hafen = Application::running();
 $browser = new Chromium;
 $level = static fn (): string => (string) $browser->script('return document.querySelector("[data-tap=\"main:post-fader\"]")?.dataset.level ?? ""');
+$choose = static function (string $menu, string $choice) use ($browser): void {
+    $browser->waitFor($menu)->click();
+    $browser->until(static fn (): bool => $browser->script('const item = [...document.querySelectorAll(".el-select-dropdown__item")].find((one) => one.textContent.trim() === arguments[0]); item?.click(); return Boolean(item)', [$choice]) === true, $choice);
+};
 try {
     $browser->visit($hafen->url('/?session=1'));
     $browser->until(static fn (): bool => $level() !== '' && $level() !== 'silence', 'the survey', 180);
@@ -87,10 +91,10 @@ try {
     $browser->script('document.querySelectorAll("nav .view")[2].click()');
     $browser->waitFor('[data-remedy=limit-last][data-verified=true]', 400);
     $browser->until(static fn (): bool => count($browser->driver->findElements(Facebook\WebDriver\WebDriverBy::cssSelector('[data-verified=true]'))) >= 9, 'the proofs', 400);
-    $browser->find('select[aria-label=Path]')->sendKeys('All paths');
+    $choose('[data-path-choice]', 'All paths');
     sleep(1);
     $browser->screenshot("{$folder}/headroom-all.png");
-    $browser->find('select[aria-label=Path]')->sendKeys('Upright bass');
+    $choose('[data-path-choice]', 'Upright bass');
     foreach (['cut-low-end', 'trim-main'] as $remedy) {
         $browser->script('document.querySelector(`[data-remedy=${arguments[0]}] input`).click()', $remedy);
     }

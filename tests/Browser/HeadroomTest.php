@@ -39,7 +39,7 @@ it('finds the offender, lets a remedy be heard and applied, and undone', functio
     $this->browser->until(fn (): bool => str_starts_with($this->browser->waitFor('[data-offender]')->getText(), $names[array_key_first($relief)]), 'the offender by name');
     expect($this->browser->find('[data-share]')->getText())->toContain($names[array_key_first($survey['loudest']['shares'])]);
     // The figure above the diagram's last stage is the survey's.
-    $this->browser->find('select[aria-label=Path]')->sendKeys('Cello');
+    choose('[data-path-choice]', 'Cello');
     $peak = number_format($survey['taps']['main:post-fader']['peak'], 1);
     expect($this->browser->waitFor('[data-mark=clip]:last-of-type')->getText())->toContain("+{$peak}");
 

@@ -155,8 +155,10 @@ it('drags an amount, and several of a block in their relation, each as one step'
 
 it('shows where a loop would close, and refuses it by name', function (): void {
     withReturns();
-    $option = $this->browser->find('[data-channel-row=wash] select option[value=plate]');
-    expect($option->getAttribute('disabled'))->not->toBeNull()->and($option->getText())->toContain('would loop');
+    pick('[data-channel-row=wash] [data-output]', 'Plate (would loop)');
+    expect(channelOnServer('Wash')['output'])->toBe('main')
+        ->and($this->browser->find('.el-dropdown-menu__item.is-disabled')->getText())->toBe('Plate (would loop)');
+    press(WebDriverKeys::ESCAPE);
     openSends();
     $cell = $this->browser->find('[data-from=wash][data-to=plate]');
     expect($cell->getAttribute('aria-disabled'))->toBe('true')->and($cell->getAttribute('title'))->toBe('Wash to Plate would close a loop');

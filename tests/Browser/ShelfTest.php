@@ -184,8 +184,7 @@ it('offers a better order and makes it when asked', function (): void {
 
 it('has a compressor listen to another channel while it plays', function (): void {
     $this->browser->find('[data-insert=i2] .name')->click();
-    $this->browser->waitFor('[data-sidechain-source] select');
-    $this->browser->script('const s = document.querySelector("[data-sidechain-source] select"); s.value = "frame-drum"; s.dispatchEvent(new Event("change"))');
+    choose('[data-sidechain-source] .choice-menu', 'Frame drum');
     $this->browser->until(fn (): bool => (insertOnServer('Upright bass', 'compressor')['sidechain'] ?? null) === ['channel' => 'frame-drum', 'tap' => 'pre-fader'], 'the key');
     // The main cannot be listened to by what feeds it; a loop over a send is refused by name.
     onServerDo(['type' => 'set-parameter', 'insert' => 'i2', 'parameter' => 'threshold', 'value' => -50.0]);

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import AllPathsDiagram from '@/components/levels/AllPathsDiagram.vue';
 import LevelDiagram from '@/components/levels/LevelDiagram.vue';
 import RemedyList from '@/components/headroom/RemedyList.vue';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { clock } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
@@ -22,6 +23,10 @@ const path = ref(ALL);
 
 const chosen = computed(() => (headroom.paths[path.value] ? path.value : ALL));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
+const choices = computed(() => [
+    { value: ALL, name: 'All paths' },
+    ...session.channels.map(({ id, name }) => ({ value: id, name })),
+]);
 const title = computed(() => {
     const channel = session.channel(chosen.value);
     if (!channel) {
@@ -86,12 +91,7 @@ watch(
     <main class="headroom" data-view="headroom">
         <header>
             <h1>{{ title }}</h1>
-            <select v-model="path" aria-label="Path" @keydown.stop>
-                <option :value="ALL">All paths</option>
-                <option v-for="channel in session.channels" :key="channel.id" :value="channel.id">
-                    {{ channel.name }}
-                </option>
-            </select>
+            <ChoiceMenu v-model="path" label="Path" :items="choices" data-path-choice />
             <label v-if="listening.loop || headroom.region" class="region"
                 ><input type="checkbox" :checked="headroom.region !== null" @change="toggleRegion" /> only the
                 loop</label
@@ -133,10 +133,7 @@ h1 {
     font-weight: 600;
 }
 
-select {
-    padding: 2px 6px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--sheet);
+.choice-menu {
+    width: 170px;
 }
 </style>

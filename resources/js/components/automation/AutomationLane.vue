@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import type { Channel, AutomationPoint } from '@/api/types';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { clock, parseNumber } from '@/format';
 import { controlsOf, laneOf, laneValueAt, travelAt } from '@/automation';
 import { rules } from '@/rules';
@@ -47,6 +48,12 @@ const controls = computed(() =>
     ),
 );
 const control = computed(() => controls.value.find((one) => one.target === props.target) ?? controls.value[0]!);
+const choices = computed(() =>
+    controls.value.map(({ target, name }) => ({
+        value: target,
+        name: `${laneOf(props.channel, target) ? '∿ ' : ''}${name}`,
+    })),
+);
 const points = computed(() => held.value ?? laneOf(props.channel, control.value.target)?.points ?? []);
 const length = computed(() => Math.max(1, session.document?.length ?? 1));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
@@ -325,16 +332,12 @@ function fade(direction: 'in' | 'out'): void {
 <template>
     <div class="lane" :data-lane="`${channel.id}:${control.target}`" @click.stop>
         <div class="head">
-            <select
-                :value="control.target"
-                :aria-label="`What is automated on ${channel.name}`"
-                @change="screen.openLane(channel.id, ($event.target as HTMLSelectElement).value)"
-                @keydown.stop
-            >
-                <option v-for="one in controls" :key="one.target" :value="one.target">
-                    {{ laneOf(channel, one.target) ? '∿ ' : '' }}{{ one.name }}
-                </option>
-            </select>
+            <ChoiceMenu
+                :label="`What is automated on ${channel.name}`"
+                :model-value="control.target"
+                :items="choices"
+                @update:model-value="(target) => screen.openLane(channel.id, target)"
+            />
             <span class="figure now" :title="`At the playhead`">{{ now }}</span>
             <button
                 class="plain"
@@ -474,12 +477,8 @@ function fade(direction: 'in' | 'out'): void {
     border-bottom: 1px solid var(--contour);
 }
 
-.head select {
-    max-width: 260px;
-    padding: 1px 4px;
-    border: 0;
-    background: transparent;
-    font-weight: 500;
+.head .choice-menu {
+    width: 260px;
 }
 
 .head .plain {

@@ -1,13 +1,19 @@
 <script setup lang="ts" generic="T">
-/** A menu of things to do, as an action that opens a list. */
+/** A menu of things to do, as an action that opens a list; what stands on it can be given instead of its name. */
 defineProps<{ name: string; about?: string; items: { key: string; name: string; isOff?: boolean; value: T }[] }>();
 const emit = defineEmits<{ choose: [value: T] }>();
 </script>
 
 <template>
-    <el-dropdown trigger="click" :disabled="items.length === 0" @command="(value: T) => emit('choose', value)">
+    <el-dropdown
+        trigger="click"
+        :persistent="false"
+        max-height="60vh"
+        :disabled="items.length === 0"
+        @command="(value: T) => emit('choose', value)"
+    >
         <button class="text-button menu" :disabled="items.length === 0" :title="about" :aria-label="name">
-            {{ name }} <span aria-hidden="true">▾</span>
+            <slot>{{ name }} <span aria-hidden="true">▾</span></slot>
         </button>
         <template #dropdown>
             <el-dropdown-menu>

@@ -4,6 +4,7 @@ import type { ParameterSpec, ParameterValue } from '@/api/types';
 import { plain } from '@/format';
 import { newGesture } from '@/stores/session';
 import { useImports } from '@/stores/imports';
+import ChoiceMenu from './ChoiceMenu.vue';
 import LyingSlider from './LyingSlider.vue';
 
 /** One parameter of any processor: a slider, a choice or a switch, from its spec alone. */
@@ -60,15 +61,15 @@ function choose(value: ParameterValue): void {
                 shown === null ? '' : plain(shown, spec.unit, spec.step)
             }}</template>
         </LyingSlider>
-        <select
+        <ChoiceMenu
             v-else-if="spec.kind === 'choice'"
             :id="`parameter-${spec.id}`"
             class="choice"
-            :value="value"
-            @change="choose(($event.target as HTMLSelectElement).value)"
-        >
-            <option v-for="choice in spec.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
-        </select>
+            :label="spec.label"
+            :model-value="value as string"
+            :items="spec.choices.map((choice) => ({ value: choice.value, name: choice.label }))"
+            @update:model-value="choose"
+        />
         <label v-else-if="spec.kind === 'audio-file'" class="recording">
             {{ value === '' ? 'Choose a WAV …' : 'Recorded response' }}
             <input type="file" accept="audio/*" :aria-label="spec.label" @change="record" />
@@ -126,10 +127,6 @@ function choose(value: ParameterValue): void {
 .choice {
     justify-self: end;
     max-width: 180px;
-    padding: 2px 4px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--sheet);
 }
 
 .toggle {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { AimFigure, RemedyPlan } from '@/api/types';
+import type { AimFigure, Prediction, RemedyPlan } from '@/api/types';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { decibels, parseNumber } from '@/format';
 import { rules } from '@/rules';
 import { useHeadroom } from '@/stores/headroom';
@@ -12,6 +13,8 @@ const headroom = useHeadroom();
 const survey = useSurvey();
 const listening = useListening();
 const open = ref<string | null>(null);
+/** So many changes are said in the row of a remedy. */
+const FIRST = 2;
 
 const aims = computed(() => rules().aims);
 const unit = computed(() => aims.value.find(({ figure }) => figure === headroom.aim.figure)?.unit ?? '');
@@ -59,8 +62,7 @@ function setAim(event: Event): void {
     input.value = decibels(headroom.aim.level);
 }
 
-function setFigure(event: Event): void {
-    const figure = (event.target as HTMLSelectElement).value as AimFigure;
+function setFigure(figure: AimFigure): void {
     headroom.aim = { figure, level: aims.value.find((one) => one.figure === figure)?.usual ?? -6 };
 }
 
@@ -68,6 +70,12 @@ function setAmount(id: string, event: Event): void {
     const input = event.target as HTMLInputElement;
     const amount = parseNumber(input.value);
     headroom.setAmount(id, typeof amount === 'number' ? Math.min(rules().mostAmount, Math.abs(amount)) : null);
+}
+
+/** The first of what else changes; the rest stands in the details. */
+function changes(prediction: Prediction): string {
+    const rest = prediction.changes.length - FIRST;
+    return [...prediction.changes.slice(0, FIRST), ...(rest > 0 ? [`And ${rest} more.`] : [])].join(' ') || 'nothing';
 }
 
 function curve(reductions: number[]): string {
@@ -82,9 +90,12 @@ function curve(reductions: number[]): string {
             <h2>Remedies</h2>
             <label class="aim"
                 ><span class="soft">aim:</span>
-                <select :value="headroom.aim.figure" aria-label="Figure to aim for" @change="setFigure" @keydown.stop>
-                    <option v-for="one in aims" :key="one.figure" :value="one.figure">{{ one.label }}</option>
-                </select>
+                <ChoiceMenu
+                    label="Figure to aim for"
+                    :model-value="headroom.aim.figure"
+                    :items="aims.map((one) => ({ value: one.figure, name: one.label }))"
+                    @update:model-value="setFigure"
+                />
                 <input
                     class="figure"
                     aria-label="Level to aim for"
@@ -183,11 +194,7 @@ function curve(reductions: number[]): string {
                     >
                     <span v-else role="cell"></span>
                     <span role="cell" class="changes soft" :title="row.prediction?.changes.join('\n')">{{
-                        row.isIdle
-                            ? 'nothing to do here'
-                            : row.prediction
-                              ? row.prediction.changes.join(' ') || 'nothing'
-                              : status(row.plan)
+                        row.isIdle ? 'nothing to do here' : row.prediction ? changes(row.prediction) : status(row.plan)
                     }}</span>
                     <span role="cell" class="figure">{{
                         row.prediction?.verified
@@ -270,7 +277,10 @@ h2 {
     font-weight: 600;
 }
 
-.aim select,
+.aim .choice-menu {
+    width: 130px;
+}
+
 .aim input,
 .amount input {
     padding: 2px 6px;
@@ -331,9 +341,8 @@ header .pill {
 
 .name,
 .changes {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    padding: 3px 0;
+    line-height: 16px;
 }
 
 .name:hover:not(:disabled) {

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, ProcessorInsert } from '@/api/types';
-import { TAP_NAMES } from '@/format';
+import { channelChoices, TAP_CHOICES } from '@/choices';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { useSession } from '@/stores/session';
 
 /** What an insert listens to: the sound it works on, or a tap of another channel. */
@@ -9,7 +10,10 @@ const props = defineProps<{ channel: Channel; insert: ProcessorInsert }>();
 
 const session = useSession();
 
-const others = computed(() => session.tapTargets(props.channel));
+const sources = computed(() => [
+    { value: '', name: 'its own sound' },
+    ...channelChoices(session.tapTargets(props.channel)),
+]);
 
 function listen(channel: string, tap: string): void {
     void session.edit({
@@ -24,29 +28,19 @@ function listen(channel: string, tap: string): void {
     <div class="sidechain" data-sidechain-source>
         <span>Listens to</span>
         <span class="choices">
-            <select
-                aria-label="Listens to"
-                :value="insert.sidechain?.channel ?? ''"
-                @change="listen(($event.target as HTMLSelectElement).value, insert.sidechain?.tap ?? 'pre-fader')"
-            >
-                <option value="">its own sound</option>
-                <option
-                    v-for="other in others"
-                    :key="other.channel.id"
-                    :value="other.channel.id"
-                    :disabled="other.isLoop"
-                >
-                    {{ other.channel.name }}{{ other.isLoop ? ' (would loop)' : '' }}
-                </option>
-            </select>
-            <select
+            <ChoiceMenu
+                label="Listens to"
+                :model-value="insert.sidechain?.channel ?? ''"
+                :items="sources"
+                @update:model-value="(channel) => listen(channel, insert.sidechain?.tap ?? 'pre-fader')"
+            />
+            <ChoiceMenu
                 v-if="insert.sidechain"
-                aria-label="Listens at"
-                :value="insert.sidechain.tap"
-                @change="listen(insert.sidechain?.channel ?? '', ($event.target as HTMLSelectElement).value)"
-            >
-                <option v-for="(words, tap) in TAP_NAMES" :key="tap" :value="tap">{{ words }}</option>
-            </select>
+                label="Listens at"
+                :model-value="insert.sidechain.tap"
+                :items="TAP_CHOICES"
+                @update:model-value="(tap) => listen(insert.sidechain?.channel ?? '', tap)"
+            />
         </span>
     </div>
 </template>
@@ -64,13 +58,5 @@ function listen(channel: string, tap: string): void {
     justify-content: flex-end;
     gap: 4px;
     min-width: 0;
-}
-
-select {
-    min-width: 0;
-    padding: 2px 4px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--sheet);
 }
 </style>

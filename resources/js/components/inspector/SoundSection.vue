@@ -2,7 +2,9 @@
 import { computed, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Channel, MediaState, TapName } from '@/api/types';
-import { clock, TAP_NAMES } from '@/format';
+import { channelChoices, TAP_CHOICES } from '@/choices';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import { clock } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useSession } from '@/stores/session';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
@@ -26,7 +28,7 @@ const wave = computed(() => {
     const bottom = points.map((peak, i) => `${across(i)},${28 + Math.min(1, peak) * 27}`);
     return [...top, ...bottom.reverse()].join(' ');
 });
-const tappable = computed(() => session.tapTargets(props.channel));
+const sources = computed(() => [{ value: '', name: 'a file' }, ...channelChoices(session.tapTargets(props.channel))]);
 const feeders = computed(
     () =>
         session.channels.filter(
@@ -85,33 +87,23 @@ function setSource(channel: string, tap: TapName): void {
             </p>
             <div v-if="!clip" class="setting">
                 <label for="tap-channel">From</label>
-                <el-select
+                <ChoiceMenu
                     id="tap-channel"
-                    size="small"
                     data-tap-channel
+                    label="From"
                     :model-value="tapped?.channel ?? ''"
-                    @change="(channel: string) => setSource(channel, tapped?.tap ?? 'source')"
-                >
-                    <el-option value="" label="a file" />
-                    <el-option
-                        v-for="other in tappable"
-                        :key="other.channel.id"
-                        :value="other.channel.id"
-                        :label="`${other.channel.name}${other.isLoop ? ' (would loop)' : ''}`"
-                        :disabled="other.isLoop"
-                    />
-                </el-select>
+                    :items="sources"
+                    @update:model-value="(channel) => setSource(channel, tapped?.tap ?? 'source')"
+                />
             </div>
             <div v-if="tapped" class="setting">
                 <span>At</span>
-                <el-select
-                    size="small"
-                    aria-label="Tap"
+                <ChoiceMenu
+                    label="Tap"
                     :model-value="tapped.tap"
-                    @change="(tap: TapName) => tapped && setSource(tapped.channel, tap)"
-                >
-                    <el-option v-for="(text, tap) in TAP_NAMES" :key="tap" :value="tap" :label="text" />
-                </el-select>
+                    :items="TAP_CHOICES"
+                    @update:model-value="(tap) => tapped && setSource(tapped.channel, tap)"
+                />
             </div>
             <label v-if="!tapped" class="text-button file"
                 >{{ clip ? 'Replace file …' : 'Choose a file …'

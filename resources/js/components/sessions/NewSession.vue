@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { filesOf } from '@/droppedFiles';
 import { useImports } from '@/stores/imports';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
+
+/** Rates a session can be made at, Hz. */
+const RATES = [44100, 48000, 88200, 96000, 176400, 192000];
 
 /** A new session: empty, from a folder of files that becomes a track each, or one that was downloaded with its files. */
 const isOpen = defineModel<boolean>({ required: true });
@@ -114,14 +118,12 @@ async function make(): Promise<void> {
         </div>
         <div v-if="!bundle" class="setting">
             <label for="new-session-rate">Sample rate</label>
-            <el-select id="new-session-rate" v-model="rate" size="small">
-                <el-option
-                    v-for="hertz in [44100, 48000, 88200, 96000, 176400, 192000]"
-                    :key="hertz"
-                    :value="hertz"
-                    :label="`${hertz / 1000} kHz`"
-                />
-            </el-select>
+            <ChoiceMenu
+                id="new-session-rate"
+                v-model="rate"
+                label="Sample rate"
+                :items="RATES.map((hertz) => ({ value: hertz, name: `${hertz / 1000} kHz` }))"
+            />
         </div>
         <template #footer>
             <span class="soft step" aria-live="polite">{{ step }}</span>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { RenderState } from '@/api/types';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { clock, decibels } from '@/format';
 import { rules } from '@/rules';
 import { useListening } from '@/stores/listening';
@@ -29,13 +30,14 @@ const rate = computed(() => session.document?.sampleRate ?? 48000);
 const isRunning = computed(
     () => render.value !== null && ['waiting', 'running', 'stopping'].includes(render.value.status),
 );
-const taps = computed(() =>
-    session.channels.flatMap((channel) => [
-        { value: `${channel.id}:source`, label: `${channel.name}, source` },
-        { value: `${channel.id}:pre-fader`, label: `${channel.name}, before fader` },
-        { value: `${channel.id}:post-fader`, label: `${channel.name}, after fader` },
+const taps = computed(() => [
+    { value: '', name: 'Main, after fader' },
+    ...session.channels.flatMap((channel) => [
+        { value: `${channel.id}:source`, name: `${channel.name}, source` },
+        { value: `${channel.id}:pre-fader`, name: `${channel.name}, before fader` },
+        { value: `${channel.id}:post-fader`, name: `${channel.name}, after fader` },
     ]),
-);
+]);
 const key = computed(() => tap.value || `${session.main?.id}:post-fader`);
 const level = computed(() => survey.state?.result?.taps[key.value] ?? null);
 const formats = computed(() => rules().formats);
@@ -120,10 +122,7 @@ async function stop(): Promise<void> {
             <label for="render-name">Name</label>
             <input id="render-name" v-model="name" maxlength="120" @keydown.stop />
             <label for="render-tap">From</label>
-            <select id="render-tap" v-model="tap">
-                <option value="">Main, after fader</option>
-                <option v-for="entry in taps" :key="entry.value" :value="entry.value">{{ entry.label }}</option>
-            </select>
+            <ChoiceMenu id="render-tap" v-model="tap" label="From" :items="taps" />
             <span>Format</span>
             <div class="choices" role="radiogroup" aria-label="Format">
                 <label v-for="choice in formats" :key="choice.id">
@@ -229,7 +228,6 @@ async function stop(): Promise<void> {
 }
 
 .form > input,
-select,
 .short {
     padding: 4px 8px;
     border: 1px solid var(--contour);
