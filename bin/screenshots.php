@@ -16,7 +16,7 @@ $browser = new Chromium;
 $level = static fn (): string => (string) $browser->script('return document.querySelector("[data-tap=\"main:post-fader\"]")?.dataset.level ?? ""');
 $choose = static function (string $menu, string $choice) use ($browser): void {
     $browser->waitFor($menu)->click();
-    $browser->until(static fn (): bool => $browser->script('const item = [...document.querySelectorAll(".el-select-dropdown__item")].find((one) => one.textContent.trim() === arguments[0]); item?.click(); return Boolean(item)', [$choice]) === true, $choice);
+    $browser->until(static fn (): bool => $browser->script('const item = [...document.querySelectorAll(".el-select-dropdown__item")].find((one) => one.textContent.trim() === arguments[0]); item?.click(); return Boolean(item)', $choice) === true, $choice);
 };
 try {
     $browser->visit($hafen->url('/?session=1'));

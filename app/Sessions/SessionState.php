@@ -9,6 +9,7 @@ use App\Models\Revision;
 use App\Models\StoredSession;
 use App\Presets\PresetShelf;
 use Hafen\Document\SessionCodec;
+use Hafen\Edit\Insert\UsualMix;
 use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Preset\Preset;
@@ -111,7 +112,7 @@ final readonly class SessionState
                         'label' => $this->processors->label($insert->processor, $insert->parameters),
                         'chip' => $this->processors->chip($insert->processor, $insert->parameters),
                         'presets' => $this->matching($presets[$insert->processor] ?? [], $insert),
-                        'partDry' => $insert->on && $insert->mix < 1.0 && $this->processors->spec($insert->processor)->wetOnly,
+                        'usualMix' => UsualMix::of($this->processors->spec($insert->processor), $channel, ! in_array($insert, [...$channel->inserts, ...$channel->postInserts], true)),
                         'latency' => $latency->insert($insert),
                     ];
                 }

@@ -1,6 +1,6 @@
 import { onMounted, onUnmounted } from 'vue';
 import { allInserts } from '@/inserts';
-import { groupChannels } from '@/moves';
+import { groupChannels, setSilence } from '@/moves';
 import { useFinder } from '@/stores/finder';
 import { tell } from '@/stores/notices';
 import { useListening } from '@/stores/listening';
@@ -41,7 +41,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
     function toggleChannels(what: 'mute' | 'solo'): void {
         const first = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
         if (first) {
-            void session.edit({ type: `set-${what}`, channels: selection.channels, [what]: !first[what] });
+            setSilence(what, selection.channels, !first[what]);
         }
     }
 

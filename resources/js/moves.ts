@@ -13,3 +13,10 @@ export async function groupChannels(channels: string[]): Promise<void> {
         selection.channels = [added.id];
     }
 }
+
+/** Mutes or soloes channels, or lets them be heard again. */
+export function setSilence(what: 'mute' | 'solo', channels: string[], on: boolean): void {
+    void useSession().edit(
+        what === 'mute' ? { type: 'set-mute', channels, mute: on } : { type: 'set-solo', channels, solo: on },
+    );
+}

@@ -5,7 +5,6 @@ import { h, nextTick, type Component, type VNode } from 'vue';
 import { api } from '@/api/client';
 import type {
     Channel,
-    Edit,
     ParameterSpec,
     ProcessorInsert,
     ProcessorSpec,
@@ -141,14 +140,17 @@ export function stateOf(channels: Channel[], more: Partial<SessionState> = {}): 
     } as unknown as SessionState;
 }
 
+/** An edit as it went to the server. */
+export type SentEdit = { type: string } & Record<string, unknown>;
+
 export interface World {
     /** The edits that were sent to the server, in order. */
-    edits: Edit[];
+    edits: SentEdit[];
     /** What else was asked of it: method, path and body. */
     asked: [string, string, unknown][];
     answers: Record<string, unknown>;
     /** What the server makes of an edit; the same session again where it is left out. */
-    after: ((edit: Edit) => SessionState) | null;
+    after: ((edit: SentEdit) => SessionState) | null;
 }
 
 /** A fresh application without a server: a session, processors, and a record of what is sent. */
@@ -163,7 +165,7 @@ export function world(channels: Channel[], specs: ProcessorSpec[], more: Partial
     const made: World = { edits: [], asked: [], answers: {}, after: null };
     const answer = (method: string, path: string, body?: unknown): Promise<never> => {
         if (method === 'POST' && path.endsWith('/edits')) {
-            const edit = (body as { edit: Edit }).edit;
+            const edit = (body as { edit: SentEdit }).edit;
             made.edits.push(edit);
             const state = useSession().state as SessionState;
             const next = made.after ? made.after(edit) : state;

@@ -1,3 +1,4 @@
+import type { Edit } from './edits';
 import type {
     Branch as DocumentBranch,
     BusSource,
@@ -82,8 +83,8 @@ export interface InsertFacts {
     chip?: ChipLabel;
     /** Names of the presets whose setting it has. */
     presets?: string[];
-    /** It puts out wet sound only and is not all wet: wrong on a return. */
-    partDry?: boolean;
+    /** The mix it starts with where it stands, 0 to 1. */
+    usualMix?: number;
     /** Of splits: what their branches add up to, in dB, whether they carry the same, and which come through. */
     rise?: number | null;
     equal?: boolean;
@@ -413,9 +414,6 @@ export interface Rules {
     aimRange: { lowest: number; highest: number };
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
-
-/** An edit as the server takes it; docs/formats/edits.md lists them. */
-export type Edit = { type: string } & Record<string, unknown>;
 
 /** A recording in the library, with what uses it. */
 export interface StoredMedia {

@@ -16,7 +16,7 @@ vi.stubGlobal(
     },
 );
 
-const plan = (id: number, after: number, edits: string[]): RemedyPlan =>
+const plan = (id: number, after: number, edits: string[]) =>
     ({
         id,
         hasAmount: true,
@@ -36,7 +36,7 @@ const plan = (id: number, after: number, edits: string[]): RemedyPlan =>
             reductions: [],
             reductionStep: 4096,
         },
-    }) as RemedyPlan;
+    }) as unknown as RemedyPlan;
 
 interface Asked {
     plans: { remedies: string[]; amounts?: Record<string, number>; compensate: boolean }[];

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api } from '@/api/client';
+import type { NewFile } from '@/api/edits';
 import type { MediaState, SessionState } from '@/api/types';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
@@ -117,7 +118,7 @@ export const useImports = defineStore('imports', () => {
                     );
                 }
                 const name = file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Untitled';
-                const reference = {
+                const reference: NewFile = {
                     file: media.id,
                     length: media.length,
                     width: media.channels === 1 ? 'mono' : 'stereo',

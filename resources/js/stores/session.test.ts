@@ -1,13 +1,14 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, Refused } from '@/api/client';
-import type { Edit, SessionState } from '@/api/types';
+import type { SentEdit } from '@/testing';
+import type { SessionState } from '@/api/types';
 import { channel, insert, settled, stateOf, world } from '@/testing';
 import { newGesture, useSession } from './session';
 
 type Answer = (value: SessionState) => void;
 
 /** Edits as the server got them, each with the state it was made on; answered by hand. */
-let sent: { base: number; edit: Edit; gesture: string | null; answer: Answer; refuse: (error: Error) => void }[];
+let sent: { base: number; edit: SentEdit; gesture: string | null; answer: Answer; refuse: (error: Error) => void }[];
 
 beforeEach(() => {
     world([channel('bass', { inserts: [insert('i1', 'drive')] })], []);
@@ -15,7 +16,7 @@ beforeEach(() => {
     vi.spyOn(api, 'post').mockImplementation(
         (_path: string, body?: unknown) =>
             new Promise((resolve, reject) => {
-                const { base, edit, gesture } = body as { base: number; edit: Edit; gesture?: string };
+                const { base, edit, gesture } = body as { base: number; edit: SentEdit; gesture?: string };
                 sent.push({ base, edit, gesture: gesture ?? null, answer: resolve as Answer, refuse: reject });
             }),
     );

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, Edit, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
+import type { Edit } from '@/api/edits';
+import type { Channel, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
 import { rules } from '@/rules';
 import { findInsert, type Place } from '@/inserts';
 import { tell, tellRefusal } from './notices';
@@ -223,8 +224,13 @@ export const useSession = defineStore('session', () => {
             const last = waiting[waiting.length - 1];
             const isStep = last && gesture !== null && last.gesture === gesture && last.of === of;
             if (isStep && isOfTheSame(last.edit, change)) {
-                const by = typeof change.by === 'number' ? { by: change.by + Number(last.edit.by) } : {};
-                last.edit = { ...change, ...by };
+                last.edit =
+                    'by' in change &&
+                    'by' in last.edit &&
+                    typeof change.by === 'number' &&
+                    typeof last.edit.by === 'number'
+                        ? { ...change, by: change.by + last.edit.by }
+                        : change;
                 last.done.push(resolve);
             } else {
                 waiting.push({ edit: change, gesture, of, done: [resolve] });

@@ -8,7 +8,6 @@ use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\FreshIds;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
@@ -42,7 +41,7 @@ final readonly class AddInsert implements Edit
         }
         $ids = FreshIds::of($session);
         foreach ($this->branch === null ? $this->channels : [$this->channels[0]] as $id) {
-            $mix = Channels::find($session, $id)->kind === ChannelKind::Return && $this->branch === null ? 1.0 : $this->processor->mixOnTrack();
+            $mix = UsualMix::of($this->processor, Channels::find($session, $id), $this->branch !== null);
             $insert = new ProcessorInsert($ids->insert(), $this->processor->id, true, $mix, $this->parameters, preset: $this->presetName);
             $session = Rows::put($session, new InsertPosition($id, $this->row, $this->at, $this->branch), [$insert]);
         }

@@ -25,7 +25,7 @@ final readonly class ReplaceInsert implements Edit
     {
         $location = Channels::insert($session, $this->insert);
         $old = $location->insert;
-        $mix = $old instanceof ProcessorInsert && $this->wasWetOnly === $this->processor->wetOnly ? $old->mix : $this->processor->mixOnTrack();
+        $mix = $old instanceof ProcessorInsert && $this->wasWetOnly === $this->processor->wetOnly ? $old->mix : UsualMix::of($this->processor, $location->channel, $location->branch !== null);
 
         return $session->withInsert($location, new ProcessorInsert(FreshIds::of($session)->insert(), $this->processor->id, $old->isOn(), $mix));
     }

@@ -13,6 +13,7 @@ import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SidechainSource from './SidechainSource.vue';
+import AdviceNotes from './AdviceNotes.vue';
 import OrderStrip from '@/components/paths/OrderStrip.vue';
 import ParameterControl from '@/components/controls/ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
@@ -41,7 +42,6 @@ const before = computed(() => {
     return `${channel.value.id}:${earlier ? `insert:${earlier.id}` : start}`;
 });
 const after = computed(() => `${channel.value.id}:insert:${props.insert.id}`);
-const isOnReturn = computed(() => channel.value.kind === 'return' && !props.place.branch);
 const selected = computed(() => selection.inserts.length);
 const levelIn = computed(() => listening.level(before.value));
 const levelOut = computed(() => listening.level(after.value));
@@ -291,7 +291,7 @@ function remove(): void {
                 :model-value="Math.round(insert.mix * 1000) / 10"
                 :min="0"
                 :max="100"
-                :default="spec.wetOnly && !isOnReturn ? 25 : 100"
+                :default="100 * (session.state?.inserts[insert.id]?.usualMix ?? 1)"
                 :step="1"
                 label="Mix"
                 :text="`${Math.round(insert.mix * 100)} %`"
@@ -303,27 +303,9 @@ function remove(): void {
                 <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
             </LyingSlider>
         </div>
-        <p v-for="note in notes" :key="note.id" class="about" :data-note="note.check">
-            {{ note.text }}
-            <button v-if="note.fix" class="plain fix" @click="session.edit(note.fix.edit)">
-                {{ note.fix.label }}
-            </button>
-        </p>
+        <AdviceNotes :advice="notes" />
         <OrderStrip :neighbours="place.neighbours" :insert="insert.id" />
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
-        <p v-if="isOnReturn && session.state?.inserts[insert.id]?.partDry" class="about">
-            {{ channel.name }} is at {{ Math.round(insert.mix * 100) }} % wet on a return: more send also means more dry
-            sound.
-            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 1 })">
-                Set 100 %
-            </button>
-        </p>
-        <p v-if="spec.wetOnly && insert.mix === 1 && channel.kind === 'track' && !place.branch" class="about">
-            All wet: none of the dry sound is left here.
-            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: insert.id, mix: 0.25 })">
-                Set 25 %
-            </button>
-        </p>
         <dl>
             <dt>in</dt>
             <dd class="figure">{{ levelIn ? decibels(levelIn.peak) : '·' }}</dd>

@@ -4,10 +4,12 @@ import type { Channel, Send, TapName } from '@/api/types';
 import { decibels } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
+import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import CopySends from '@/components/sends/CopySends.vue';
+import AdviceNotes from './AdviceNotes.vue';
 import FaderSlider from '@/components/controls/FaderSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 
@@ -16,6 +18,7 @@ const props = defineProps<{ sends: { channel: Channel; send: Send }[] }>();
 
 const session = useSession();
 const listening = useListening();
+const pilot = usePilot();
 const selection = useSelection();
 const screen = useScreen();
 const finder = useFinder();
@@ -32,13 +35,10 @@ const taps: [TapName, string][] = [
     ['pre-fader', 'before'],
     ['post-fader', 'after'],
 ];
-const early = computed(() =>
-    target.value?.kind === 'return' ? props.sends.filter((entry) => entry.send.tap !== 'post-fader') : [],
-);
-const dry = computed(() => target.value?.inserts.find((insert) => session.state?.inserts[insert.id]?.partDry) ?? null);
-const late = computed(() =>
-    target.value?.kind === 'cue' ? props.sends.filter((entry) => entry.send.tap === 'post-fader') : [],
-);
+const advice = computed(() => [
+    ...props.sends.flatMap(({ channel, send }) => pilot.of(channel.id).filter((one) => one.part === send.id)),
+    ...(target.value ? pilot.of(target.value.id).filter((one) => one.check === 'return-not-wet') : []),
+]);
 const feeders = computed(() => {
     const id = target.value?.id;
     return session.channels.filter((channel) => channel.sends.some((send) => send.to === id)).length;
@@ -129,23 +129,7 @@ function inspect(): void {
             <CopySends v-if="one" :sends="ids" :from="first.channel" label="Copy this send to …" />
             <button class="text-button" @click="remove">Remove</button>
         </div>
-        <p v-if="early.length > 0" class="about">
-            <strong>Before the fader into an effect.</strong> {{ target?.name }} stays when
-            {{ early.length === 1 ? early[0]?.channel.name : 'the channels' }}
-            {{ early.length === 1 ? 'is' : 'are' }} turned down or muted.
-            <button class="plain fix" @click="setTap('post-fader')">Set after fader</button>
-        </p>
-        <p v-if="late.length > 0" class="about">
-            <strong>After the fader into a cue.</strong> Moves in the main mix are heard in {{ target?.name }}.
-            <button class="plain fix" @click="setTap('pre-fader')">Set before fader</button>
-        </p>
-        <p v-if="target && dry && target.kind === 'return' && dry.type === 'processor'" class="about">
-            <strong>{{ target.name }} is at {{ Math.round(dry.mix * 100) }} % wet on a return.</strong> More send also
-            means more dry sound.
-            <button class="plain fix" @click="session.edit({ type: 'set-mix', insert: dry.id, mix: 1 })">
-                Set 100 %
-            </button>
-        </p>
+        <AdviceNotes :advice="advice" />
         <template v-if="target">
             <h3>
                 <button class="plain to" @click="inspect">{{ target.name }}</button>

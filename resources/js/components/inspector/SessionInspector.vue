@@ -44,7 +44,7 @@ function time(at: string): string {
                 :fine="0.1"
                 label="Tempo"
                 :text="`${session.document.tempo} BPM`"
-                @change="(tempo, gesture) => session.edit({ type: 'set-tempo', tempo }, gesture)"
+                @change="(tempo, gesture) => tempo !== null && session.edit({ type: 'set-tempo', tempo }, gesture)"
             >
                 <template #default="{ value }">{{ value }} BPM</template>
             </LyingSlider>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Channel, ProcessorInsert } from '@/api/types';
+import type { Channel, ProcessorInsert, TapName } from '@/api/types';
 import { channelChoices, TAP_CHOICES } from '@/choices';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { useSession } from '@/stores/session';
@@ -15,7 +15,7 @@ const sources = computed(() => [
     ...channelChoices(session.tapTargets(props.channel)),
 ]);
 
-function listen(channel: string, tap: string): void {
+function listen(channel: string, tap: TapName): void {
     void session.edit({
         type: 'set-sidechain',
         insert: props.insert.id,

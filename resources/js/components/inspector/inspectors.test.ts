@@ -1,6 +1,7 @@
 import type { VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Channel, Split } from '@/api/types';
+import type { Edit } from '@/api/edits';
+import type { Advice, Channel, Split } from '@/api/types';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -33,6 +34,23 @@ const button = (text: string) => {
     }
     return found;
 };
+
+const advice = (
+    check: string,
+    channel: string,
+    part: string | null,
+    text: string,
+    fix: Advice['fix'] = null,
+): Advice => ({
+    id: `${check}:${part ?? channel}`,
+    check,
+    severity: 'advice',
+    channel,
+    part,
+    text,
+    fix,
+    dismissed: false,
+});
 
 beforeEach(() => (made = realWorld()));
 afterEach(() => part.unmount());
@@ -200,12 +218,35 @@ describe('the inspector of a send', () => {
     });
 
     it('says that a return is part dry, as the server found, and makes it wet', async () => {
-        const state = useSession().state!;
-        state.inserts.i6 = { ...state.inserts.i6!, partDry: true };
+        const wet = { type: 'set-mix', insert: 'i6', mix: 1 } as const;
+        useSession().state!.pilot = [
+            advice('return-not-wet', 'plate', 'i6', 'It is part dry.', { label: 'Set 100 %', edit: wet }),
+            advice('nothing-arrives', 'plate', null, 'Not about sends.'),
+        ];
         open(SendInspector, { sends: sends() });
+        expect(part.text()).toContain('It is part dry.');
+        expect(part.text()).not.toContain('Not about sends.');
         await button('Set 100 %').trigger('click');
         await settled();
         expect(made.edits).toEqual([{ type: 'set-mix', insert: 'i6', mix: 1 }]);
+    });
+
+    it('advises about several in one line and mends them in one step', async () => {
+        const tap = (send: string): Edit => ({ type: 'set-send-tap', sends: [send], tap: 'post-fader' });
+        useSession().state!.pilot = ['n1', 'n2'].map((send) =>
+            advice('effect-send-before-fader', 'cello', send, `${send} is early.`, {
+                label: 'Set after fader',
+                edit: tap(send),
+            }),
+        );
+        const [first] = sends();
+        open(SendInspector, { sends: [first, { ...first, send: { ...first!.send, id: 'n2' } }] });
+        expect(part.findAll('[data-note]').map((note) => note.text())).toEqual([
+            expect.stringMatching(/^n1 is early\.\s+The same for 1 more\.\s*Set after fader$/),
+        ]);
+        await button('Set after fader').trigger('click');
+        await settled();
+        expect(made.edits).toEqual([{ type: 'several', label: 'Set after fader', edits: [tap('n1'), tap('n2')] }]);
     });
 
     it('moves several together', async () => {

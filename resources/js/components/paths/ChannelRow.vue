@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { laneFaderAt, laneOf } from '@/automation';
+import { setSilence } from '@/moves';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -65,7 +66,7 @@ function setPan(pan: number | null, gesture: string): void {
 }
 
 function toggle(what: 'mute' | 'solo'): void {
-    void session.edit({ type: `set-${what}`, channels: selection.along(id.value), [what]: !props.channel[what] });
+    setSilence(what, selection.along(id.value), !props.channel[what]);
 }
 
 function dropFiles(event: DragEvent): void {

@@ -95,7 +95,7 @@ describe('a row of inserts', () => {
 
     it('offers nothing that was left alone, is about another row, or is no move', () => {
         const elsewhere = note('i1', 0);
-        elsewhere.fix!.edit = { ...elsewhere.fix!.edit, row: 'postInserts' };
+        elsewhere.fix!.edit = { type: 'move-insert', insert: 'i1', channel: 'bass', row: 'postInserts', at: 0 };
         const other = note('i1', 0);
         other.fix!.edit = { type: 'set-mix', insert: 'i1', mix: 1 };
         open([insert('i1', 'hall'), insert('i2', 'drive')], {

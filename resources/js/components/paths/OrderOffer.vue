@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Edit } from '@/api/types';
+import type { Edit } from '@/api/edits';
 import { useSession } from '@/stores/session';
 
 /** Stands on the line where an insert would better go; it goes there when this is pressed, never by itself. */

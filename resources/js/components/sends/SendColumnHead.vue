@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels } from '@/format';
 import { useListening } from '@/stores/listening';
+import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import { usePathPointing } from '@/components/paths/pathPointing';
@@ -13,12 +14,13 @@ const props = defineProps<{ channel: Channel }>();
 const session = useSession();
 const selection = useSelection();
 const listening = useListening();
+const pilot = usePilot();
 
-const dry = computed(() =>
-    props.channel.kind === 'return'
-        ? props.channel.inserts.find((insert) => session.state?.inserts[insert.id]?.partDry)
-        : undefined,
-);
+const notWet = computed(() => pilot.of(props.channel.id).find((one) => one.check === 'return-not-wet') ?? null);
+const wet = computed(() => {
+    const insert = notWet.value?.part ? session.locate(notWet.value.part)?.insert : null;
+    return insert?.type === 'processor' ? `${Math.round(insert.mix * 100)} % wet` : '';
+});
 const inserts = computed(() => {
     if (props.channel.kind === 'cue') {
         return props.channel.output === 'none' ? 'no output' : props.channel.output.replace(':', ' ').replace('-', '–');
@@ -53,12 +55,12 @@ const point = usePathPointing(() => props.channel.id);
             </button>
         </span>
         <button
-            v-if="dry && dry.type === 'processor'"
+            v-if="notWet?.fix"
             class="row dry plain"
-            :title="`${channel.name} is at ${Math.round(dry.mix * 100)} % wet on a return. Press to set 100 %`"
-            @click="session.edit({ type: 'set-mix', insert: dry.id, mix: 1 })"
+            :title="`${notWet.text} Press to ${notWet.fix.label.toLowerCase()}`"
+            @click="notWet.fix && session.edit(notWet.fix.edit)"
         >
-            {{ inserts }} · {{ Math.round(dry.mix * 100) }} % wet
+            {{ inserts }} · {{ wet }}
         </button>
         <span v-else class="row" :title="inserts">{{ inserts }}</span>
         <span class="figure numbers" :title="`Fader ${decibels(channel.fader)} dB, peak ${decibels(level)} dBFS`"

@@ -1,0 +1,128 @@
+import type { AutomationPoint, Insert, ParameterValue, SplitChoice, TapName } from '@/api/types';
+
+/** Where in a channel's rows something goes in; the end of the row where `at` is left out. */
+export interface RowPosition {
+    row?: 'inserts' | 'postInserts';
+    at?: number;
+    branch?: string | null;
+}
+
+/** A file of the library as a clip. */
+export interface NewFile {
+    file: string;
+    length: number;
+    width: 'mono' | 'stereo';
+    start?: number;
+}
+
+/** A cell of the table of sends; what is left out stays, or is as usual. */
+export interface SendPosition {
+    channel: string;
+    to: string;
+    gain?: number | null;
+    tap?: TapName;
+    on?: boolean;
+    pan?: number;
+}
+
+type ChannelEdit =
+    | {
+          type: 'add-channel';
+          name: string;
+          kind?: 'track' | 'group' | 'return' | 'cue';
+          width?: 'mono' | 'stereo';
+          file?: NewFile;
+          tap?: { channel: string; tap: TapName };
+      }
+    | { type: 'rename-channel'; channel: string; name: string }
+    | { type: 'move-channel'; channel: string; to: number }
+    | { type: 'remove-channels'; channels: string[] }
+    | { type: 'group-channels'; channels: string[]; name?: string }
+    | { type: 'put-file'; channel: string; file: NewFile }
+    | {
+          type: 'set-source';
+          channel: string;
+          source: { type: 'clips' } | { type: 'tap'; channel: string; tap: TapName };
+      }
+    | { type: 'set-output'; channels: string[]; output: string }
+    | { type: 'set-mute'; channels: string[]; mute: boolean }
+    | { type: 'set-solo'; channels: string[]; solo: boolean }
+    | { type: 'set-solo-safe'; channels: string[]; soloSafe: boolean }
+    | { type: 'set-aligned'; channels: string[]; aligned: boolean }
+    | { type: 'set-hidden'; channels: string[]; hidden: boolean };
+
+type LevelEdit =
+    | { type: 'set-fader' | 'set-trim'; channels: string[]; gain: number | null }
+    | { type: 'move-faders' | 'move-trims' | 'move-clip-gains'; channels: string[]; by: number }
+    | { type: 'set-pan'; channels: string[]; pan: number }
+    | { type: 'set-polarity'; channels: string[]; invert: boolean };
+
+type InsertEdit =
+    | ({
+          type: 'add-insert';
+          channels: string[];
+          processor: string;
+          parameters?: Record<string, ParameterValue>;
+          preset?: string;
+      } & RowPosition)
+    | ({ type: 'paste-inserts'; channel: string; inserts: Insert[]; name?: string } & RowPosition)
+    | ({ type: 'move-insert'; insert: string; channel: string } & RowPosition)
+    | ({ type: 'copy-inserts'; inserts: string[]; channels: string[] } & RowPosition)
+    | { type: 'swap-inserts'; insert: string; with: string }
+    | { type: 'replace-insert'; insert: string; processor: string }
+    | { type: 'remove-inserts'; inserts: string[] }
+    | { type: 'set-insert-on'; inserts: string[]; on: boolean }
+    | { type: 'set-row'; channels: string[]; on: boolean }
+    | { type: 'set-mix'; insert: string; mix: number }
+    | { type: 'set-parameter'; insert: string; parameter: string; value: ParameterValue }
+    | { type: 'set-parameters'; insert: string; parameters: Record<string, ParameterValue>; preset?: string }
+    | { type: 'set-locked'; insert: string; parameter: string; locked: boolean }
+    | { type: 'set-sidechain'; insert: string; sidechain: { channel: string; tap: TapName } | null }
+    | { type: 'swap-settings' | 'drop-other-setting'; insert: string }
+    | { type: 'cut-frequency'; channel: string; frequency: number; depth: number };
+
+type SplitEdit =
+    | ({ type: 'add-split'; channel: string; crossovers?: number[] } & RowPosition & Partial<SplitChoice['edit']>)
+    | { type: 'wrap-in-branch'; inserts: string[] }
+    | { type: 'add-branch'; split: string; name?: string }
+    | { type: 'remove-branch' | 'pull-out-branch'; branch: string }
+    | { type: 'rename-branch'; branch: string; name: string }
+    | { type: 'set-branch-gain'; branches: string[]; gain: number | null }
+    | { type: 'set-branch-pan'; branches: string[]; pan: number }
+    | { type: 'set-branch-mute'; branches: string[]; mute: boolean }
+    | { type: 'set-branch-solo'; branches: string[]; solo: boolean }
+    | { type: 'set-branch-polarity'; branches: string[]; invert: boolean }
+    | { type: 'set-crossovers'; split: string; crossovers: number[] }
+    | { type: 'move-crossover'; split: string; index: number; frequency: number }
+    | { type: 'keep-level'; split: string }
+    | { type: 'dissolve-split'; split: string; keep: string };
+
+type SendEdit =
+    | { type: 'add-send'; channels: string[]; to: string; gain?: number | null; tap?: TapName; pan?: number }
+    | {
+          type: 'send-to-new-return';
+          channels: string[];
+          processor: string;
+          parameters?: Record<string, ParameterValue>;
+          name?: string;
+          gain?: number | null;
+      }
+    | { type: 'set-send-gain'; sends: string[]; gain: number | null }
+    | { type: 'move-sends'; sends: string[]; by: number }
+    | { type: 'set-send-tap'; sends: string[]; tap: TapName }
+    | { type: 'set-send-on'; sends: string[]; on: boolean }
+    | { type: 'set-send-pan'; sends: string[]; pan: number }
+    | { type: 'put-sends'; sends: SendPosition[] }
+    | { type: 'remove-sends'; sends: string[] }
+    | { type: 'copy-sends'; sends: string[]; channels: string[] }
+    | { type: 'copy-mix-to-cue'; cue: string };
+
+type SessionEdit =
+    | { type: 'rename-session'; name: string }
+    | { type: 'set-tempo'; tempo: number }
+    | { type: 'set-automation'; channel: string; target: string; points: AutomationPoint[] }
+    | { type: 'fade'; channels: string[]; direction: 'in' | 'out'; from: number; to: number }
+    | { type: 'several'; label: string; edits: Edit[] };
+
+/** An edit as the server takes it; docs/formats/edits.md says what each does. */
+export type Edit = ChannelEdit | LevelEdit | InsertEdit | SplitEdit | SendEdit | SessionEdit;
