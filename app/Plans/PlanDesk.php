@@ -71,7 +71,7 @@ final readonly class PlanDesk
         /** @var list<array<string, mixed>> $edits */
         $edits = $prediction['edits'];
 
-        return Several::ofArrays('Headroom', $edits, $this->edits)->apply($session);
+        return Several::of('Headroom', $edits, $this->edits)->apply($session);
     }
 
     /** Stops all that is being found out. */

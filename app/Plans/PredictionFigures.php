@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Plans;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Levels;
 use Hafen\Headroom\Prediction;
 use Hafen\Headroom\SideEffects;
@@ -19,7 +20,7 @@ final class PredictionFigures
     {
         return [
             'labels' => $prediction->labels,
-            'edits' => $prediction->edits,
+            'edits' => array_map(static fn (EditRequest $edit): array => $edit->fields, $prediction->edits),
             'verified' => $prediction->verified,
             'before' => self::levels($prediction->before),
             'after' => self::levels($prediction->after),

@@ -7,6 +7,7 @@ namespace Hafen\Edit;
 use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
 use Hafen\Edit\Json\EditCodec;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Session;
 use Hafen\Session\SessionTooLarge;
 use stdClass;
@@ -41,8 +42,8 @@ final readonly class Several implements Edit
         }
     }
 
-    /** @param  list<array<string, mixed>>  $edits  as JSON for the edit codec */
-    public static function ofArrays(string $label, array $edits, EditCodec $codec): self
+    /** @param  list<EditRequest>|list<array<string, mixed>>  $edits  requests, or their fields as they were stored */
+    public static function of(string $label, array $edits, EditCodec $codec): self
     {
         $json = json_encode($edits, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION);
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
 
@@ -13,10 +14,10 @@ final readonly class Attempt
     /**
      * @param  Session  $session  that the edits make
      * @param  list<string>  $labels
-     * @param  list<array<string, mixed>>  $edits
+     * @param  list<EditRequest>  $edits
      * @param  list<string>  $facts
      * @param  float  $amount  dB in all
-     * @param  list<array<string, mixed>>  $compensating  edits that follow
+     * @param  list<EditRequest>  $compensating  edits that follow
      */
     public function __construct(
         public Session $session,
@@ -34,7 +35,7 @@ final readonly class Attempt
         return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $survey);
     }
 
-    /** @param  list<array<string, mixed>>  $edits */
+    /** @param  list<EditRequest>  $edits */
     public function compensatedBy(array $edits, Session $session): self
     {
         return new self($session, $this->labels, $this->edits, $this->facts, $this->amount, $edits);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\Insert\ProcessorInsert;
 
@@ -12,9 +13,9 @@ final class Compensation
 {
     /**
      * @param  float  $by  dB by which the insert is fed louder, below 0 quieter
-     * @return ?array<string, mixed> an edit as JSON; null where the processor has no such setting or no room for it
+     * @return ?EditRequest null where the processor has no such setting or no room for it
      */
-    public static function edit(ProcessorInsert $insert, ProcessorSpec $spec, float $by): ?array
+    public static function edit(ProcessorInsert $insert, ProcessorSpec $spec, float $by): ?EditRequest
     {
         if ($spec->followsLevel === []) {
             return null;
@@ -30,6 +31,6 @@ final class Compensation
             $parameters[$id] = round($value, 3);
         }
 
-        return ['type' => 'set-parameters', 'insert' => $insert->id, 'parameters' => $parameters];
+        return EditRequest::setParameters($insert->id, $parameters);
     }
 }

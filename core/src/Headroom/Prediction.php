@@ -4,13 +4,15 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
+use Hafen\Edit\Json\EditRequest;
+
 /** What a remedy, or several together, would make of a session: measured on the session they would make. */
 final readonly class Prediction
 {
     /**
      * @param  list<string>  $labels  one for each remedy
      * @param  ?float  $amount  dB, where the remedies go by one
-     * @param  list<array<string, mixed>>  $edits  as JSON for the edit codec, all that is done
+     * @param  list<EditRequest>  $edits  all that is done
      * @param  bool  $verified  measured over the whole length; otherwise only around the loudest moment
      * @param  list<string>  $facts
      * @param  list<FedDifferently>  $fed  before what compensates them

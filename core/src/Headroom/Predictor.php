@@ -6,6 +6,7 @@ namespace Hafen\Headroom;
 
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Json\EditCodec;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Replay;
@@ -120,7 +121,7 @@ final readonly class Predictor
             }
             // One dB of amount is about one dB of level; where it is less, the next try goes on from there.
             $next = $this->attempt($situation, $remedies, $amounts, $attempt->amount + $off, $free, $compensate);
-            if ($next === null || $next->edits === $attempt->edits) {
+            if ($next === null || $next->edits == $attempt->edits) {
                 break;
             }
             $attempt = $next;
@@ -293,9 +294,9 @@ final readonly class Predictor
         );
     }
 
-    /** @param  list<array<string, mixed>>  $edits */
+    /** @param  list<EditRequest>  $edits */
     private function edited(Session $session, array $edits): Session
     {
-        return Several::ofArrays('Headroom', $edits, $this->edits)->apply($session);
+        return Several::of('Headroom', $edits, $this->edits)->apply($session);
     }
 }

@@ -38,7 +38,7 @@ final readonly class Advice
             'channel' => $this->channel,
             'part' => $this->part,
             'text' => $this->text,
-            'fix' => $this->fix === null ? null : ['label' => $this->fix->label, 'edit' => $this->fix->edit],
+            'fix' => $this->fix === null ? null : ['label' => $this->fix->label, 'edit' => $this->fix->edit->fields],
         ];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Metering\SoundSketch;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
@@ -38,7 +39,7 @@ final readonly class AgainstItsPair implements Check
             if ($correlation !== null && $correlation <= self::AGAINST) {
                 $advice[] = new Advice('against-its-pair', Severity::Severe, $other->id, null,
                     sprintf("%s runs against %s (correlation \u{2212}%.2f): together they cancel.", $other->name, $one->name, -$correlation),
-                    new Fix('Invert its polarity', ['type' => 'set-polarity', 'channels' => [$other->id], 'invert' => ! $other->trim->invert]));
+                    new Fix('Invert its polarity', EditRequest::setPolarity([$other->id], ! $other->trim->invert)));
             }
         }
 

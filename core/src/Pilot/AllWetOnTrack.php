@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\ChannelKind;
 
 /** A track whose reverb or echo leaves nothing of the dry sound. */
@@ -18,7 +19,7 @@ final readonly class AllWetOnTrack implements Check
                 if ($spec->wetOnly && $insert->mix >= 1.0) {
                     $advice[] = new Advice('all-wet-on-track', Severity::Advice, $channel->id, $insert->id,
                         "{$spec->name} on {$channel->name} is all wet: none of the dry sound comes through.",
-                        new Fix('Set 25 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => $spec->mixOnTrack()]));
+                        new Fix('Set 25 %', EditRequest::setMix($insert->id, $spec->mixOnTrack())));
                 }
             }
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\AudioInterface;
 
 /** What goes out above full scale: converters and files of whole numbers cut it off. */
@@ -27,7 +28,7 @@ final readonly class ClipsAtOutput implements Check
                 sprintf('%s clips at its output: %d %s, by up to %s.', $channel->name, $reading->overs, $reading->overs === 1 ? 'sample' : 'samples', Decibel::text($peak)),
                 $channel->fader === null || $channel->fader + $by < -60.0 ? null : new Fix(
                     'Lower its fader '.Decibel::text($by),
-                    ['type' => 'move-faders', 'channels' => [$channel->id], 'by' => $by],
+                    EditRequest::moveFaders([$channel->id], $by),
                 ));
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Remedies\CutLowEnd;
 use Hafen\Session\Channel\ChannelKind;
 
@@ -22,7 +23,7 @@ final readonly class ConstantOffset implements Check
             if ($offset >= self::LEAST && CutLowEnd::highPass($channel) <= 0.0) {
                 $advice[] = new Advice('constant-offset', Severity::Advice, $channel->id, null,
                     sprintf('%s has a constant offset of %s: it takes headroom and clicks at cuts.', $channel->name, Decibel::text(Decibel::fromGain($offset), 'dBFS')),
-                    new Fix('High-pass at 20 Hz', ['type' => 'add-insert', 'channels' => [$channel->id], 'processor' => 'filter', 'at' => 0, 'parameters' => ['type' => 'high-pass', 'frequency' => 20.0]]));
+                    new Fix('High-pass at 20 Hz', EditRequest::addInsert([$channel->id], 'filter', ['type' => 'high-pass', 'frequency' => 20.0], 0)));
             }
         }
 

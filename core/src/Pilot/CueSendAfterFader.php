@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\TapPoint;
 
 /** A send to a cue that follows the fader: what is done to the mix is heard in the headphones. */
 final readonly class CueSendAfterFader implements Check
@@ -18,7 +20,7 @@ final readonly class CueSendAfterFader implements Check
                 if ($to?->kind === ChannelKind::Cue && $send->on && $send->tap->followsFader()) {
                     $advice[] = new Advice('cue-send-after-fader', Severity::Advice, $channel->id, $send->id,
                         "{$channel->name} is sent to {$to->name} after its fader: moves in the main mix are heard there.",
-                        new Fix('Set before fader', ['type' => 'set-send-tap', 'sends' => [$send->id], 'tap' => 'pre-fader']));
+                        new Fix('Set before fader', EditRequest::setSendTap([$send->id], TapPoint::PreFader)));
                 }
             }
         }

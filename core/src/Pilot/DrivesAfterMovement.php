@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Insert\ProcessorInsert;
 
 /** A moving sound into one drive after the other: what wavers is multiplied, and turns muddy. */
@@ -29,7 +30,7 @@ final readonly class DrivesAfterMovement implements Check
                 $location = $facts->session->locate($drives[count($drives) - 1]->id);
                 $advice[] = new Advice('drives-after-movement', Severity::Advice, $channel->id, $insert->id,
                     sprintf('%s on %s runs into %d drives: a moving sound turns muddy there.', $facts->spec($insert)->name, $channel->name, count($drives)),
-                    $location === null ? null : new Fix('Put it after them', ['type' => 'move-insert', 'insert' => $insert->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $location->index + 1]));
+                    $location === null ? null : new Fix('Put it after them', EditRequest::moveInsert($insert->id, $channel->id, $location->index + 1)));
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -69,6 +70,6 @@ final readonly class EffectOrder implements Check
 
     private static function fix(string $label, ProcessorInsert $insert, Channel $channel, int $at): Fix
     {
-        return new Fix($label, ['type' => 'move-insert', 'insert' => $insert->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $at]);
+        return new Fix($label, EditRequest::moveInsert($insert->id, $channel->id, $at));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\BranchSum;
 use Hafen\Session\Insert\Split;
 
@@ -21,7 +22,7 @@ final readonly class EqualBranches implements Check
                 }
                 $advice[] = new Advice('equal-branches', Severity::Advice, $channel->id, $split->id(),
                     sprintf('Equal branches of %s add %.2f dB.', $channel->name, $sum->rise),
-                    new Fix('Keep the level', ['type' => 'keep-level', 'split' => $split->id()]));
+                    new Fix('Keep the level', EditRequest::keepLevel($split->id())));
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
@@ -21,7 +22,7 @@ final readonly class FadeIntoLimiter implements Check
             if ($after !== null && $channel->lane('fader')?->isMoving() === true) {
                 $advice[] = new Advice('fade-into-limiter', Severity::Advice, $channel->id, $after->id,
                     "The fader of {$channel->name} is automated in front of its limiter: a fade changes how it limits before it gets quieter.",
-                    new Fix('Limiter before the fader', ['type' => 'move-insert', 'insert' => $after->id, 'channel' => $channel->id, 'row' => 'inserts']));
+                    new Fix('Limiter before the fader', EditRequest::moveInsert($after->id, $channel->id)));
             }
             foreach ($channel->automation as $lane) {
                 $limiter = self::behind($channel, $lane);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Insert\ProcessorInsert;
 
 /**
@@ -39,7 +40,7 @@ final readonly class HighGainFirst implements Check
                     $channel->name,
                     $facts->spec($second)->name,
                     Decibel::text(self::drive($facts, $second)),
-                ), new Fix('Put it after', ['type' => 'move-insert', 'insert' => $first->id, 'channel' => $channel->id, 'row' => 'inserts', 'at' => $location->index + 1]));
+                ), new Fix('Put it after', EditRequest::moveInsert($first->id, $channel->id, $location->index + 1)));
             }
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\TapPoint;
 
 /** A track that is printed from after another's fader and has the same fader itself: the level counts twice. */
@@ -24,7 +25,7 @@ final readonly class LevelTwice implements Check
             }
             $advice[] = new Advice('level-twice', Severity::Advice, $channel->id, null,
                 sprintf('%s takes %s after its fader and has the same %s again: the level counts twice.', $channel->name, $from->name, Decibel::text($from->fader, 'dB', true)),
-                new Fix('Set its fader to 0.0', ['type' => 'set-fader', 'channels' => [$channel->id], 'gain' => 0.0]));
+                new Fix('Set its fader to 0.0', EditRequest::setFader([$channel->id], 0.0)));
         }
 
         return $advice;

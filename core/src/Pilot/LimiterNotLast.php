@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Insert\ProcessorInsert;
 
 /** A limiter on the main that something comes after: what follows it can lift the sound above its ceiling again. */
@@ -29,7 +30,7 @@ final readonly class LimiterNotLast implements Check
         if ($last?->processor === 'limiter' && $main->fader !== null && $main->fader > 0.0) {
             $advice[] = new Advice('limiter-not-last', Severity::Severe, $main->id, $last->id,
                 sprintf('The fader of %s stands at +%.1f dB after the limiter and lifts the sound above its ceiling.', $main->name, $main->fader),
-                new Fix('Set the fader to 0.0', ['type' => 'set-fader', 'channels' => [$main->id], 'gain' => 0.0]));
+                new Fix('Set the fader to 0.0', EditRequest::setFader([$main->id], 0.0)));
         }
 
         return $advice;
@@ -40,6 +41,6 @@ final readonly class LimiterNotLast implements Check
         $main = $facts->session->main();
 
         return new Advice('limiter-not-last', Severity::Severe, $main->id, $limiter->id, $text,
-            new Fix('Put it last', ['type' => 'move-insert', 'insert' => $limiter->id, 'channel' => $main->id, 'row' => 'inserts']));
+            new Fix('Put it last', EditRequest::moveInsert($limiter->id, $main->id)));
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterSpec;
@@ -50,7 +51,7 @@ final readonly class MissingAudioFile implements Check
 
         return new Advice('recording-missing', Severity::Advice, $channel, $insert->id, sprintf($text, $spec->name, $facts->name($channel)), new Fix(
             "Use {$user->choices[(string) $user->default]}",
-            ['type' => 'set-parameter', 'insert' => $insert->id, 'parameter' => $user->id, 'value' => $user->default],
+            EditRequest::setParameter($insert->id, $user->id, $user->default),
         ));
     }
 }

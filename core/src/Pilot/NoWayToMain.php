@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\Route;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Source\ClipSource;
@@ -27,7 +28,7 @@ final readonly class NoWayToMain implements Check
             }
             $fix = $facts->routes->upstream($main->id) !== [] && in_array($channel->id, $facts->routes->downstream($main->id), true)
                 ? null
-                : new Fix("Send it to {$main->name}", ['type' => 'set-output', 'channels' => [$channel->id], 'output' => $main->id]);
+                : new Fix("Send it to {$main->name}", EditRequest::setOutput([$channel->id], $main->id));
             $advice[] = new Advice('no-way-to-main', Severity::Severe, $channel->id, null,
                 "{$channel->name} comes neither to {$main->name} nor to a cue: nobody hears it.", $fix);
         }

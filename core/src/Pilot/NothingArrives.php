@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\Route;
 use Hafen\Routing\RouteKind;
 use Hafen\Session\Channel\ChannelKind;
@@ -19,7 +20,7 @@ final readonly class NothingArrives implements Check
                 $isTapped = array_filter($facts->routes->outOf($bus->id), static fn (Route $route): bool => $route->kind === RouteKind::Tap) !== [];
                 $advice[] = new Advice('nothing-arrives', Severity::Information, $bus->id, null,
                     "Nothing comes to {$bus->name}; it still costs its effects.",
-                    $isTapped ? null : new Fix('Remove it', ['type' => 'remove-channels', 'channels' => [$bus->id]]));
+                    $isTapped ? null : new Fix('Remove it', EditRequest::removeChannels([$bus->id])));
             }
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\InputTaps;
 
 /** What does otherwise when it is fed more, and is fed above full scale; limiters are there for just that. */
@@ -23,7 +24,7 @@ final readonly class OverIntoLevelDependent implements Check
                 $by = -ceil(10.0 * $peak) / 10.0 - 1.0;
                 $advice[] = new Advice('over-into-level-dependent', Severity::Advice, $channel->id, (string) $id,
                     sprintf('%s on %s is fed up to %s above full scale and works harder than it is set.', $facts->spec($insert)->name, $channel->name, Decibel::text($peak)),
-                    new Fix("Trim {$channel->name} ".Decibel::text($by), ['type' => 'move-trims', 'channels' => [$channel->id], 'by' => $by]));
+                    new Fix("Trim {$channel->name} ".Decibel::text($by), EditRequest::moveTrims([$channel->id], $by)));
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Channel\ChannelKind;
 
 /** A return whose reverb or echo lets dry sound through: every send to it makes the dry sound louder too. */
@@ -18,7 +19,7 @@ final readonly class ReturnNotWet implements Check
                     $percent = (int) round($insert->mix * 100);
                     $advice[] = new Advice('return-not-wet', Severity::Advice, $return->id, $insert->id,
                         "{$return->name} is at {$percent} % wet on a return: more send also means more dry sound.",
-                        new Fix('Set 100 %', ['type' => 'set-mix', 'insert' => $insert->id, 'mix' => 1.0]));
+                        new Fix('Set 100 %', EditRequest::setMix($insert->id, 1.0)));
                 }
             }
         }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Pilot;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Metering\TapReading;
 use Hafen\Session\Channel\ChannelKind;
 
@@ -21,7 +22,7 @@ final readonly class SilentAtWork implements Check
             }
             $advice[] = new Advice('silent-at-work', Severity::Information, $channel->id, null,
                 sprintf('%s is silent from start to end; its %s %s all the same.', $channel->name, $working === 1 ? 'insert' : "{$working} inserts", $working === 1 ? 'works' : 'work'),
-                new Fix('Bypass its row', ['type' => 'set-row', 'channels' => [$channel->id], 'on' => false]));
+                new Fix('Bypass its row', EditRequest::setRow([$channel->id], false)));
         }
 
         return $advice;

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Samples;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Aim;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Prediction;
@@ -38,6 +39,12 @@ function predicted(Session $session, MemoryLibrary $library, array $remedies, Ai
     assert($chosen !== []);
 
     return (new Predictor($processors, $library, $store[1]))->predict($situation, $chosen, $amounts, $compensate);
+}
+
+/** @return list<array<string, mixed>> */
+function fieldsOf(Prediction $prediction): array
+{
+    return array_map(static fn (EditRequest $edit): array => $edit->fields, $prediction->edits);
 }
 
 /** @return array{float, float, ?float} peak, true peak and loudness of the mix that the edits make, played in one go */
@@ -88,8 +95,8 @@ it('predicts several remedies together as a whole', function (): void {
     assert($prediction !== null);
     expectMade($session, $library, $prediction);
     expect($prediction->reached)->toBeTrue()
-        ->and(array_column($prediction->edits, 'by'))->toContain(-2.0)
-        ->and(array_column($prediction->edits, 'type'))->toContain('move-faders', 'move-trims');
+        ->and(array_column(fieldsOf($prediction), 'by'))->toContain(-2.0)
+        ->and(array_column(fieldsOf($prediction), 'type'))->toContain('move-faders', 'move-trims');
 });
 
 it('says what a level-dependent insert is fed otherwise, and has it do what it did', function (): void {
@@ -103,7 +110,7 @@ it('says what a level-dependent insert is fed otherwise, and has it do what it d
     assert($plain !== null && $compensated !== null && $after !== null);
     expect($plain->fed)->toHaveCount(1)
         ->and($plain->fed[0]->insert)->toBe('i1')
-        ->and($plain->fed[0]->by)->toEqualWithDelta(array_column($plain->edits, 'by')[0], 0.02)
+        ->and($plain->fed[0]->by)->toEqualWithDelta(array_column(fieldsOf($plain), 'by')[0], 0.02)
         ->and($plain->tone)->toBeGreaterThan(-60.0)
         ->and($plain->compensated)->toBe(0)
         ->and($compensated->compensated)->toBe(1)
@@ -111,7 +118,7 @@ it('says what a level-dependent insert is fed otherwise, and has it do what it d
         ->and($after->fed)->toBe([])
         ->and($after->tone)->toBeNull()
         ->and($after->returns)->toHaveKey('room')
-        ->and($after->returns['room'])->toEqualWithDelta(array_column($after->edits, 'by')[0], 0.02);
+        ->and($after->returns['room'])->toEqualWithDelta(array_column(fieldsOf($after), 'by')[0], 0.02);
     expectMade($session, $library, $compensated);
 });
 
@@ -128,7 +135,7 @@ it('takes for the level of an insert that of what it listens to', function (): v
     expect($offender?->fed)->toBe([]);
     $all = predicted($loud, $library, ['trim-sources'], compensate: true);
     assert($all !== null);
-    expect(array_map(static fn ($fed): array => [$fed->insert, round($fed->by, 1)], $all->fed))->toBe([['i1', round(array_column($all->edits, 'by')[0], 1)]])
+    expect(array_map(static fn ($fed): array => [$fed->insert, round($fed->by, 1)], $all->fed))->toBe([['i1', round(array_column(fieldsOf($all), 'by')[0], 1)]])
         ->and($all->compensated)->toBe(1);
     expectMade($loud, $library, $all);
 });

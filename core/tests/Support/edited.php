@@ -5,11 +5,12 @@ declare(strict_types=1);
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Json\EditCodec;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Session\Session;
 use Hafen\Tests\Support\Mix;
 
 /** @param  array<string, mixed>  $edit */
-function edited(Session $session, array $edit): Session
+function edited(Session $session, array|EditRequest $edit): Session
 {
     $processors = Mix::processors();
     $codec = new EditCodec($processors, new SessionCodec($processors));

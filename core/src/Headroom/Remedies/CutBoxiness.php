@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Boxiness;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
@@ -52,7 +53,7 @@ final readonly class CutBoxiness implements Remedy
 
         return new Proposal(
             sprintf('Cut %s %s at %.0f Hz', $best->name, Decibel::text(-$resonance->cut()), $resonance->frequency),
-            [['type' => 'cut-frequency', 'channel' => $best->id, 'frequency' => $resonance->frequency, 'depth' => $resonance->cut()]],
+            [EditRequest::cutFrequency($best->id, $resonance->frequency, $resonance->cut())],
             [sprintf('It stands %.1f dB out there and brings %.0f %% of the mix at that spot.', $resonance->rise, 100 * $most / max(1e-30, $sum))],
         );
     }

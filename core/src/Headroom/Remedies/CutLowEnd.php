@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom\Remedies;
 
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\LowEnd;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
@@ -42,8 +43,7 @@ final readonly class CutLowEnd implements Remedy
             if ($end === null || $end->removed < self::SILENT || self::highPass($channel) >= 0.8 * $end->frequency) {
                 continue;
             }
-            $edits[] = ['type' => 'add-insert', 'channels' => [$channel->id], 'processor' => 'filter', 'at' => 0,
-                'parameters' => ['type' => 'high-pass', 'frequency' => $end->frequency, 'slope' => $end->removed >= 0.1 ? '24dB' : '12dB']];
+            $edits[] = EditRequest::addInsert([$channel->id], 'filter', ['type' => 'high-pass', 'frequency' => $end->frequency, 'slope' => $end->removed >= 0.1 ? '24dB' : '12dB'], 0);
             $facts[] = sprintf('%s at %.0f Hz: %s goes.', $channel->name, $end->frequency,
                 $end->removed >= 0.1 ? sprintf('%.0f %% of its energy', 100 * $end->removed) : ($end->removed > 1e-9 ? sprintf("\u{2212}%.0f dB of it", -10 * log10($end->removed)) : 'nothing'));
         }

@@ -6,6 +6,7 @@ namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
 use Hafen\Edit\Channel\NewChannels;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
@@ -43,8 +44,8 @@ final readonly class GroupAndLower implements Remedy
         return new Proposal(
             'Group all and lower the group '.Decibel::text(-$amount, 'dB', true),
             [
-                ['type' => 'group-channels', 'channels' => Situation::ids($feeding), 'name' => self::NAME],
-                ['type' => 'set-fader', 'channels' => [$group], 'gain' => max(-60.0, -$amount)],
+                EditRequest::groupChannels(Situation::ids($feeding), self::NAME),
+                EditRequest::setFader([$group], max(-60.0, -$amount)),
             ],
             ['No fader, send or trim moves; one more channel to see to.'],
         );

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
@@ -42,8 +43,8 @@ final readonly class LimitLast implements Remedy
         $parameters = ['ceiling' => $ceiling, 'true-peak' => $truePeak];
         $last = $main->inserts === [] ? null : $main->inserts[count($main->inserts) - 1];
         $edit = $last instanceof ProcessorInsert && $last->processor === 'limiter' && $last->on && $last->mix === 1.0
-            ? ['type' => 'set-parameters', 'insert' => $last->id, 'parameters' => [...$last->parameters, ...$parameters]]
-            : ['type' => 'add-insert', 'channels' => [$main->id], 'processor' => 'limiter', 'parameters' => $parameters];
+            ? EditRequest::setParameters($last->id, [...$last->parameters, ...$parameters])
+            : EditRequest::addInsert([$main->id], 'limiter', $parameters);
 
         return new Proposal(
             "Limiter last on {$main->name}, ceiling ".Decibel::text($ceiling, 'dB'),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
@@ -33,7 +34,7 @@ final readonly class LowerClips implements Remedy
 
         return $tracks === [] ? null : new Proposal(
             'Clip gain '.Decibel::text(-$amount, 'dB', true).' on every clip',
-            [['type' => 'move-clip-gains', 'channels' => $tracks, 'by' => -$amount]],
+            [EditRequest::moveClipGains($tracks, -$amount)],
             ['Trims, faders, sends and automation stay.'],
         );
     }

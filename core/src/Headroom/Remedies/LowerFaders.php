@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
@@ -51,7 +52,7 @@ final readonly class LowerFaders implements Remedy
 
         return new Proposal(
             'Lower all faders '.Decibel::text(-$amount, 'dB', true),
-            [['type' => 'move-faders', 'channels' => Situation::ids($moving), 'by' => -$amount]],
+            [EditRequest::moveFaders(Situation::ids($moving), -$amount)],
             [...self::automated($moving, $amount), sprintf(
                 '%s at %s: a hundredth of its travel is %.2f dB, now %.2f.',
                 $lowest->name,

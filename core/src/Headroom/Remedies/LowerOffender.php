@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Relief;
 use Hafen\Headroom\Remedy;
@@ -50,7 +51,7 @@ final readonly class LowerOffender implements Remedy
 
         return new Proposal(
             "Lower {$channel->name} ".Decibel::text(-$by, 'dB', true),
-            [['type' => 'move-faders', 'channels' => [$channel->id], 'by' => -$by]],
+            [EditRequest::moveFaders([$channel->id], -$by)],
             [sprintf('%s brings %d %% of the loudest moment; its balance with the others changes.', $channel->name, (int) round(100 * self::share($situation, $channel)))],
         );
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
@@ -33,7 +34,7 @@ final readonly class TrimMain implements Remedy
 
         return new Proposal(
             "Trim {$main->name} ".Decibel::text(-$amount, 'dB', true),
-            [['type' => 'move-trims', 'channels' => [$main->id], 'by' => -$amount]],
+            [EditRequest::moveTrims([$main->id], -$amount)],
             ['Everything before it stays as loud as it is.'],
         );
     }

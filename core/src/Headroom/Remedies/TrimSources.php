@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Headroom\Remedies;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Json\EditRequest;
 use Hafen\Headroom\Proposal;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Situation;
@@ -33,7 +34,7 @@ final readonly class TrimSources implements Remedy
 
         return $tracks === [] ? null : new Proposal(
             'Trim every source '.Decibel::text(-$amount, 'dB', true),
-            [['type' => 'move-trims', 'channels' => $tracks, 'by' => -$amount]],
+            [EditRequest::moveTrims($tracks, -$amount)],
             ['Faders, sends and automation stay.'],
         );
     }
