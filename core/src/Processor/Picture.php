@@ -77,6 +77,21 @@ final readonly class Picture
         );
     }
 
+    /**
+     * Pitch out over pitch in, both in semitones.
+     *
+     * @param  list<array{float, float}>  $points
+     */
+    public static function pitch(array $points, float $range, string $title = 'Pitch in, pitch out'): self
+    {
+        return new self(
+            $title,
+            new Axis('st in', -12.0, 12.0, Scale::Linear),
+            new Axis('st out', -$range, $range, Scale::Linear),
+            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => $points]],
+        );
+    }
+
     /** @return array<string, mixed> */
     public function toArray(): array
     {

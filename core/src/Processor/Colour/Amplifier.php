@@ -6,11 +6,10 @@ namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Filter\Butterworth;
-use Hafen\Dsp\Gain\SteppedGain;
 use Hafen\Dsp\Saturation\RationalTanh;
+use Hafen\Dsp\Saturation\SaturationStage;
 use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -37,21 +36,9 @@ final class Amplifier implements Processor
         'bass' => [65.0, 4.0, 1600.0, 3.0, 500.0, 4000.0],
     ];
 
-    private readonly Saturator $first;
+    private readonly SaturationStage $preamp;
 
-    private readonly Saturator $second;
-
-    private readonly BiquadCascade $before;
-
-    private readonly BiquadCascade $between;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $power;
-
-    private readonly SteppedGain $output;
+    private readonly SaturationStage $power;
 
     public static function spec(): ProcessorSpec
     {
@@ -105,47 +92,32 @@ final class Amplifier implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->power = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->first = new Saturator(isTwice: true);
-        $this->second = new Saturator(isTwice: true);
-        $this->before = new BiquadCascade;
-        $this->between = new BiquadCascade;
-        $this->after = new BiquadCascade;
+        $this->preamp = new SaturationStage($setting->sampleRate, isTwice: true);
+        $this->power = new SaturationStage($setting->sampleRate, isTwice: true);
     }
 
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $this->input->set($values->number('gain'));
-        $this->power->set($values->number('power'));
-        $this->output->set($values->number('output'));
-        $this->before->set(['tight' => BiquadCoefficients::firstOrderHighPass($values->number('tight'), $rate)]);
-        $this->between->set(['dc' => BiquadCoefficients::firstOrderHighPass(30.0, $rate), ...self::tone($values, $rate)]);
-        $this->after->set(self::cabinet($values->choice('cabinet'), $rate));
+        $this->preamp->level($values->number('gain'), $values->number('power'));
+        $this->preamp->filter(
+            ['tight' => BiquadCoefficients::firstOrderHighPass($values->number('tight'), $rate)],
+            ['dc' => BiquadCoefficients::firstOrderHighPass(30.0, $rate), ...self::tone($values, $rate)],
+        );
+        $this->power->level(0.0, $values->number('output'));
+        $this->power->filter([], self::cabinet($values->choice('cabinet'), $rate));
     }
 
     public function process(Block $block): void
     {
-        $this->before->process($block);
-        $this->input->process($block);
-        $this->first->process($block, self::bend(...));
-        $this->between->process($block);
-        $this->power->process($block);
-        $this->second->process($block, RationalTanh::bend(...));
-        $this->after->process($block);
-        $this->output->process($block);
+        $this->preamp->process($block, self::bend(...));
+        $this->power->process($block, RationalTanh::bend(...));
     }
 
     public function reset(): void
     {
-        foreach ([$this->before, $this->first, $this->between, $this->second, $this->after] as $part) {
-            $part->reset();
-        }
-        foreach ([$this->input, $this->power, $this->output] as $ramp) {
-            $ramp->settle();
-        }
+        $this->preamp->reset();
+        $this->power->reset();
     }
 
     public function latency(): int

@@ -6,10 +6,10 @@ namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Dsp\Saturation\RationalTanh;
+use Hafen\Dsp\Saturation\SaturationStage;
 use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -28,9 +28,7 @@ use Hafen\Processor\Setting;
  */
 final class ConsoleStage implements Processor
 {
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $after;
+    private readonly SaturationStage $stage;
 
     private readonly StereoMatrix $leak;
 
@@ -80,8 +78,7 @@ final class ConsoleStage implements Processor
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->saturator = new Saturator(isTwice: true);
-        $this->after = new BiquadCascade;
+        $this->stage = new SaturationStage($setting->sampleRate, isTwice: true);
         $this->leak = new StereoMatrix($setting->sampleRate);
     }
 
@@ -94,21 +91,19 @@ final class ConsoleStage implements Processor
         if ($values->number('weight') > 0.0) {
             $sections['weight'] = BiquadCoefficients::lowShelf(90.0, 0.6, $values->number('weight'), $this->setting->sampleRate);
         }
-        $this->after->set($sections);
+        $this->stage->filter([], $sections);
     }
 
     public function process(Block $block): void
     {
         $this->leak->process($block);
-        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->gain, $this->even));
-        $this->after->process($block);
+        $this->stage->process($block, fn (array $samples): array => self::bend($samples, $this->gain, $this->even));
     }
 
     public function reset(): void
     {
         $this->leak->settle();
-        $this->saturator->reset();
-        $this->after->reset();
+        $this->stage->reset();
     }
 
     public function latency(): int

@@ -4,12 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Colour;
 
-use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
-use Hafen\Dsp\Gain\SteppedGain;
-use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -26,15 +22,7 @@ use Hafen\Processor\Setting;
  */
 final class Distortion implements Processor
 {
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $before;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $output;
+    use Saturates;
 
     private string $kind = 'hard';
 
@@ -87,60 +75,27 @@ final class Distortion implements Processor
         );
     }
 
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return Saturator::delay();
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->saturator = new Saturator;
-        $this->before = new BiquadCascade;
-        $this->after = new BiquadCascade;
-    }
-
     public function set(ParameterValues $values): void
     {
         $rate = $this->setting->sampleRate;
-        $this->input->set($values->number('drive'));
-        $this->output->set($values->number('output'));
+        $this->stage->level($values->number('drive'), $values->number('output'));
         $this->kind = $values->choice('kind');
-        $this->before->set($values->number('tight') > 20.0 ? ['tight' => BiquadCoefficients::highPass($values->number('tight'), M_SQRT1_2, $rate)] : []);
+        $before = $values->number('tight') > 20.0 ? ['tight' => BiquadCoefficients::highPass($values->number('tight'), M_SQRT1_2, $rate)] : [];
         $sections = $this->kind === 'fuzz' ? ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $rate)] : [];
         if ($values->number('tone') < 19999.0) {
             $sections['tone'] = BiquadCoefficients::lowPass($values->number('tone'), M_SQRT1_2, $rate);
         }
-        $this->after->set($sections);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->before->process($block);
-        $this->input->process($block);
-        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->kind));
-        $this->after->process($block);
-        $this->output->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->before->reset();
-        $this->saturator->reset();
-        $this->after->reset();
-        $this->input->settle();
-        $this->output->settle();
-    }
-
-    public function latency(): int
-    {
-        return Saturator::delay();
+        $this->stage->filter($before, $sections);
     }
 
     public function tail(): int
     {
         return intdiv($this->setting->sampleRate, 3);
+    }
+
+    private function curved(array $samples): array
+    {
+        return self::bend($samples, $this->kind);
     }
 
     /**

@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Colour;
 
-use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
-use Hafen\Dsp\Gain\SteppedGain;
 use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -27,13 +24,7 @@ use Hafen\Processor\Setting;
  */
 final class Drive implements Processor
 {
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $output;
+    use Saturates;
 
     private float $shape = 0.0;
 
@@ -81,23 +72,9 @@ final class Drive implements Processor
         );
     }
 
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return Saturator::delay();
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->saturator = new Saturator;
-        $this->after = new BiquadCascade;
-    }
-
     public function set(ParameterValues $values): void
     {
-        $this->input->set($values->number('drive'));
-        $this->output->set($values->number('output'));
+        $this->stage->level($values->number('drive'), $values->number('output'));
         $this->shape = $values->number('shape') / 100.0;
         $this->bias = $values->number('bias') / 100.0;
         $sections = [];
@@ -107,34 +84,18 @@ final class Drive implements Processor
         if ($values->number('tone') < 19999.0) {
             $sections['tone'] = BiquadCoefficients::firstOrderLowPass($values->number('tone'), $this->setting->sampleRate);
         }
-        $this->after->set($sections);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->input->process($block);
-        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->shape, $this->bias));
-        $this->after->process($block);
-        $this->output->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->saturator->reset();
-        $this->after->reset();
-        $this->input->settle();
-        $this->output->settle();
-    }
-
-    public function latency(): int
-    {
-        return Saturator::delay();
+        $this->stage->filter([], $sections);
     }
 
     public function tail(): int
     {
         // What takes out the direct current of a bias forgets it in a fifth of a second.
         return 2 * Saturator::delay() + ($this->bias === 0.0 ? 0 : intdiv($this->setting->sampleRate, 3));
+    }
+
+    private function curved(array $samples): array
+    {
+        return self::bend($samples, $this->shape, $this->bias);
     }
 
     /** The curve for one sample. */

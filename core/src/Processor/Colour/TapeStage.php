@@ -7,10 +7,9 @@ namespace Hafen\Processor\Colour;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\Delay\TapeTransport;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
-use Hafen\Dsp\Gain\SteppedGain;
 use Hafen\Dsp\Saturation\RationalTanh;
+use Hafen\Dsp\Saturation\SaturationStage;
 use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -32,15 +31,7 @@ final class TapeStage implements Positioned, Processor
     /** Head bump in Hz and dB, and the frequency of the loss, by speed in cm/s. */
     private const SPEEDS = ['19cm' => [90.0, 2.5, 11000.0], '38cm' => [60.0, 1.8, 17000.0], '76cm' => [38.0, 1.2, 22000.0]];
 
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $before;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $output;
+    private readonly SaturationStage $stage;
 
     private readonly TapeTransport $transport;
 
@@ -98,21 +89,15 @@ final class TapeStage implements Positioned, Processor
     public function __construct(private readonly Setting $setting)
     {
         $this->transport = new TapeTransport($setting->sampleRate);
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->saturator = new Saturator(isTwice: true);
-        $this->before = new BiquadCascade;
-        $this->after = new BiquadCascade;
+        $this->stage = new SaturationStage($setting->sampleRate, isTwice: true);
     }
 
     public function set(ParameterValues $values): void
     {
-        $this->input->set($values->number('drive'));
-        $this->output->set($values->number('output'));
+        $this->stage->level($values->number('drive'), $values->number('output'));
         $this->runs = $values->choice('transport');
         $this->transport->set($this->runs);
-        $this->before->set(['emphasis' => self::emphasis($values->number('emphasis'), $this->setting->sampleRate)]);
-        $this->after->set(self::after($values, $this->setting->sampleRate));
+        $this->stage->filter(['emphasis' => self::emphasis($values->number('emphasis'), $this->setting->sampleRate)], self::after($values, $this->setting->sampleRate));
     }
 
     public function at(int $position): void
@@ -122,21 +107,13 @@ final class TapeStage implements Positioned, Processor
 
     public function process(Block $block): void
     {
-        $this->input->process($block);
-        $this->before->process($block);
-        $this->saturator->process($block, RationalTanh::bend(...));
-        $this->after->process($block);
+        $this->stage->process($block, RationalTanh::bend(...));
         $this->transport->process($block);
-        $this->output->process($block);
     }
 
     public function reset(): void
     {
-        $this->before->reset();
-        $this->saturator->reset();
-        $this->after->reset();
-        $this->input->settle();
-        $this->output->settle();
+        $this->stage->reset();
         $this->transport->reset();
     }
 

@@ -6,10 +6,7 @@ namespace Hafen\Processor\Colour;
 
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
-use Hafen\Dsp\Gain\SteppedGain;
-use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -29,13 +26,7 @@ use Hafen\Processor\Setting;
  */
 final class TubeStage implements Processor
 {
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $output;
+    use Saturates;
 
     private float $bias = 0.0;
 
@@ -91,31 +82,40 @@ final class TubeStage implements Processor
         ]);
     }
 
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return Saturator::delay();
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->saturator = new Saturator;
-        $this->after = new BiquadCascade;
-        $this->after->set(['dc' => BiquadCoefficients::firstOrderHighPass(10.0, $setting->sampleRate)]);
-    }
-
     public function set(ParameterValues $values): void
     {
-        $this->input->set($values->number('drive'));
-        $this->output->set($values->number('output'));
+        $this->stage->level($values->number('drive'), $values->number('output'));
+        $this->stage->filter([], ['dc' => BiquadCoefficients::firstOrderHighPass(10.0, $this->setting->sampleRate)]);
         $this->bias = self::working($values);
         $this->lean = $values->number('lean') / 100.0;
     }
 
     public function process(Block $block): void
     {
-        $this->input->process($block);
+        $this->stage->process($block, $this->curved(...), $this->lean(...));
+    }
+
+    public function reset(): void
+    {
+        $this->stage->reset();
+        $this->meanLeft = $this->meanRight = 0.0;
+        $this->wasMono = true;
+    }
+
+    public function tail(): int
+    {
+        // The working point comes back in about half a second.
+        return intdiv($this->setting->sampleRate, 2);
+    }
+
+    private function curved(array $samples): array
+    {
+        return self::bend($samples, $this->bias);
+    }
+
+    /** Moves the working point of both sides by how loud they are. */
+    private function lean(Block $block): void
+    {
         if (! $block->mono && $this->wasMono) {
             $this->meanRight = $this->meanLeft;
         }
@@ -124,30 +124,6 @@ final class TubeStage implements Processor
         if (! $block->mono) {
             [$block->right, $this->meanRight] = $this->leaned($block->right, $this->meanRight);
         }
-        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->bias));
-        $this->after->process($block);
-        $this->output->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->saturator->reset();
-        $this->after->reset();
-        $this->input->settle();
-        $this->output->settle();
-        $this->meanLeft = $this->meanRight = 0.0;
-        $this->wasMono = true;
-    }
-
-    public function latency(): int
-    {
-        return Saturator::delay();
-    }
-
-    public function tail(): int
-    {
-        // The working point comes back in about half a second.
-        return intdiv($this->setting->sampleRate, 2);
     }
 
     private static function working(ParameterValues $values): float

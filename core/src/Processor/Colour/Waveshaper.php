@@ -4,12 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Colour;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
-use Hafen\Dsp\Gain\SteppedGain;
 use Hafen\Dsp\Saturation\MonotoneCubic;
-use Hafen\Dsp\Saturation\Saturator;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -30,18 +26,12 @@ use Hafen\Processor\Setting;
  */
 final class Waveshaper implements Processor
 {
+    use Saturates;
+
     private const POINTS = 9;
 
     /** Steps of the table from -1 to 1; between them it is read along straight lines. */
     private const STEPS = 4096;
-
-    private readonly Saturator $saturator;
-
-    private readonly BiquadCascade $after;
-
-    private readonly SteppedGain $input;
-
-    private readonly SteppedGain $output;
 
     /** @var array<string, float|string|bool> the values the table was made from */
     private array $curve = [];
@@ -113,23 +103,9 @@ final class Waveshaper implements Processor
         );
     }
 
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return Saturator::delay();
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->input = new SteppedGain($setting->sampleRate);
-        $this->output = new SteppedGain($setting->sampleRate);
-        $this->saturator = new Saturator;
-        $this->after = new BiquadCascade;
-    }
-
     public function set(ParameterValues $values): void
     {
-        $this->input->set($values->number('drive'));
-        $this->output->set($values->number('output'));
+        $this->stage->level($values->number('drive'), $values->number('output'));
         // Drive and output move often, the curve seldom.
         $curve = array_diff_key($values->toArray(), ['drive' => 0, 'output' => 0]);
         if ($curve !== $this->curve) {
@@ -138,34 +114,18 @@ final class Waveshaper implements Processor
             $table = self::table($values);
             $rest = $table[self::STEPS >> 1];
             $this->table = array_map(static fn (float $bent): float => $bent - $rest, $table);
-            $this->after->set(self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
+            $this->stage->filter([], self::isOdd($this->table) ? [] : ['dc' => BiquadCoefficients::firstOrderHighPass(5.0, $this->setting->sampleRate)]);
         }
-    }
-
-    public function process(Block $block): void
-    {
-        $this->input->process($block);
-        $this->saturator->process($block, fn (array $samples): array => self::bend($samples, $this->table));
-        $this->after->process($block);
-        $this->output->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->saturator->reset();
-        $this->after->reset();
-        $this->input->settle();
-        $this->output->settle();
-    }
-
-    public function latency(): int
-    {
-        return Saturator::delay();
     }
 
     public function tail(): int
     {
         return intdiv($this->setting->sampleRate, 8);
+    }
+
+    private function curved(array $samples): array
+    {
+        return self::bend($samples, $this->table);
     }
 
     /**

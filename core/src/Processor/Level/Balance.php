@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Level;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -25,9 +22,7 @@ use Hafen\Processor\Setting;
  */
 final class Balance implements Processor
 {
-    use NoLatency;
-
-    private readonly StereoMatrix $matrix;
+    use Matrix;
 
     public static function spec(): ProcessorSpec
     {
@@ -80,32 +75,12 @@ final class Balance implements Processor
         );
     }
 
-    public function __construct(Setting $setting)
-    {
-        $this->matrix = new StereoMatrix($setting->sampleRate);
-    }
-
-    public function set(ParameterValues $values): void
+    /** @return array{float, float, float, float} */
+    private static function factors(ParameterValues $values): array
     {
         [$left, $right] = self::gains($values->choice('mode'), $values->number('position') / 100.0);
-        $values->choice('mode') === 'pan'
-            ? $this->matrix->towards(0.5 * $left, 0.5 * $left, 0.5 * $right, 0.5 * $right)
-            : $this->matrix->towards($left, 0.0, 0.0, $right);
-    }
 
-    public function process(Block $block): void
-    {
-        $this->matrix->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->matrix->settle();
-    }
-
-    public function tail(): int
-    {
-        return 0;
+        return $values->choice('mode') === 'pan' ? [0.5 * $left, 0.5 * $left, 0.5 * $right, 0.5 * $right] : [$left, 0.0, 0.0, $right];
     }
 
     /** @return array{float, float} amplitude factors of the left and the right side, for a position from -1 to 1 */

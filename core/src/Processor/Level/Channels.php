@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Level;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -24,7 +21,7 @@ use Hafen\Processor\Setting;
  */
 final class Channels implements Processor
 {
-    use NoLatency;
+    use Matrix;
 
     private const MATRICES = [
         'swap' => [0.0, 1.0, 1.0, 0.0],
@@ -35,8 +32,6 @@ final class Channels implements Processor
         'encode' => [0.5, 0.5, 0.5, -0.5],
         'decode' => [1.0, 1.0, 1.0, -1.0],
     ];
-
-    private readonly StereoMatrix $matrix;
 
     public static function spec(): ProcessorSpec
     {
@@ -99,28 +94,9 @@ final class Channels implements Processor
         );
     }
 
-    public function __construct(Setting $setting)
+    /** @return array{float, float, float, float} */
+    private static function factors(ParameterValues $values): array
     {
-        $this->matrix = new StereoMatrix($setting->sampleRate);
-    }
-
-    public function set(ParameterValues $values): void
-    {
-        $this->matrix->towards(...self::MATRICES[$values->choice('routing')]);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->matrix->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->matrix->settle();
-    }
-
-    public function tail(): int
-    {
-        return 0;
+        return self::MATRICES[$values->choice('routing')];
     }
 }

@@ -4,11 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Level;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Gain\StereoMatrix;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -24,9 +21,7 @@ use Hafen\Processor\Setting;
  */
 final class Polarity implements Processor
 {
-    use NoLatency;
-
-    private readonly StereoMatrix $matrix;
+    use Matrix;
 
     public static function spec(): ProcessorSpec
     {
@@ -67,29 +62,11 @@ final class Polarity implements Processor
         return new Picture('Wave in, wave out', new Axis('% in', -100.0, 100.0, Scale::Linear), new Axis('% out', -110.0, 110.0, Scale::Linear), [$side('left'), $side('right')]);
     }
 
-    public function __construct(Setting $setting)
+    /** @return array{float, float, float, float} */
+    private static function factors(ParameterValues $values): array
     {
-        $this->matrix = new StereoMatrix($setting->sampleRate);
-    }
+        $factor = static fn (string $side): float => in_array($values->choice('inverted'), ['both', $side], true) ? -1.0 : 1.0;
 
-    public function set(ParameterValues $values): void
-    {
-        $inverted = $values->choice('inverted');
-        $this->matrix->towards(in_array($inverted, ['both', 'left'], true) ? -1.0 : 1.0, 0.0, 0.0, in_array($inverted, ['both', 'right'], true) ? -1.0 : 1.0);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->matrix->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->matrix->settle();
-    }
-
-    public function tail(): int
-    {
-        return 0;
+        return [$factor('left'), 0.0, 0.0, $factor('right')];
     }
 }

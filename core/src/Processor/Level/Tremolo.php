@@ -9,6 +9,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsLfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -28,9 +29,8 @@ use Hafen\Processor\Setting;
  */
 final class Tremolo implements Positioned, Processor
 {
+    use FollowsLfo;
     use NoLatency;
-
-    private readonly Lfo $lfo;
 
     private float $depth = 0.0;
 
@@ -92,11 +92,6 @@ final class Tremolo implements Positioned, Processor
         $this->depth = $values->number('depth') / 100.0;
         $this->apart = deg2rad($values->number('apart'));
         $this->shape = $values->choice('shape');
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
     }
 
     public function process(Block $block): void

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsLfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -26,6 +27,7 @@ use Hafen\Processor\Setting;
  */
 final class Chorus implements Positioned, Processor
 {
+    use FollowsLfo;
     use NoLatency;
 
     private const LONGEST_MILLISECONDS = 45.0;
@@ -43,8 +45,6 @@ final class Chorus implements Positioned, Processor
     private float $depth = 0.0;
 
     private float $amount = 0.0;
-
-    private readonly Lfo $lfo;
 
     public static function spec(): ProcessorSpec
     {
@@ -103,11 +103,6 @@ final class Chorus implements Positioned, Processor
         $this->delay = $values->number('delay') * $this->setting->sampleRate / 1000.0;
         $this->depth = 0.5 * $values->number('depth') * $this->setting->sampleRate / 1000.0;
         $this->amount = 0.5 * $values->number('amount') / 100.0;
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
     }
 
     public function process(Block $block): void

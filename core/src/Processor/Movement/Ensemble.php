@@ -10,6 +10,7 @@ use Hafen\Dsp\Delay\WaveringTap;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsLfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -28,6 +29,7 @@ use Hafen\Processor\Setting;
  */
 final class Ensemble implements Positioned, Processor
 {
+    use FollowsLfo;
     use NoLatency;
 
     private const MOST = 8;
@@ -36,8 +38,6 @@ final class Ensemble implements Positioned, Processor
     private const PLAYERS = [[0.31, 9.0], [0.43, 13.0], [0.37, 16.5], [0.53, 11.0], [0.29, 19.0], [0.47, 14.5], [0.41, 22.0], [0.59, 17.5]];
 
     private const LONGEST_MILLISECONDS = 60.0;
-
-    private readonly Lfo $lfo;
 
     private readonly WaveringTap $left;
 
@@ -110,11 +110,6 @@ final class Ensemble implements Positioned, Processor
         $this->detune = $values->number('detune') * M_LN2 / 1200.0;
         $this->spread = $values->number('spread') / 100.0;
         $this->amount = $values->number('amount') / 100.0;
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
     }
 
     public function process(Block $block): void

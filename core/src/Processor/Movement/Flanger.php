@@ -8,7 +8,6 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Delay\WaveringTap;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -27,23 +26,15 @@ use Hafen\Processor\Setting;
  */
 final class Flanger implements Positioned, Processor
 {
-    use NoLatency;
+    use MovingNotches;
 
     private const ROOM_MILLISECONDS = 21.0;
-
-    private readonly Lfo $lfo;
 
     private readonly int $room;
 
     private float $delay = 0.0;
 
     private float $depth = 0.0;
-
-    private float $feedback = 0.0;
-
-    private float $amount = 0.0;
-
-    private float $apart = 0.0;
 
     private int $write = 0;
 
@@ -64,9 +55,7 @@ final class Flanger implements Positioned, Processor
                 ...NoteValue::rateParameters(0.25, 0.02, 8.0),
                 ParameterSpec::number('delay', 'Delay', 'ms', 0.2, 10.0, 1.0, Scale::Logarithmic, 0.01),
                 ParameterSpec::number('depth', 'Depth', 'ms', 0.0, 10.0, 3.0, step: 0.01),
-                ParameterSpec::number('feedback', 'Feedback', '%', -95.0, 95.0, 50.0, step: 1.0),
-                ParameterSpec::number('amount', 'Amount', '%', 0.0, 100.0, 100.0, step: 1.0),
-                ParameterSpec::number('apart', 'Sides apart', '°', 0.0, 180.0, 60.0, step: 1.0),
+                ...self::notchParameters(95.0, 50.0),
             ],
             widens: true,
             synonyms: ['comb', 'jet', 'modulation', 'sweep', 'lfo'],
@@ -86,21 +75,9 @@ final class Flanger implements Positioned, Processor
     public static function picture(ParameterValues $values, Setting $setting): Picture
     {
         $delay = $values->number('delay') / 1000.0;
-        $feedback = $values->number('feedback') / 100.0;
-        $amount = 0.5 * $values->number('amount') / 100.0;
 
         return Picture::response(
-            static function (float $frequency) use ($delay, $feedback, $amount): float {
-                // (1 - a) + a z/(1 - f z), with z the delay.
-                $angle = 2.0 * M_PI * $frequency * $delay;
-                $re = 1.0 - $feedback * cos($angle);
-                $im = $feedback * sin($angle);
-                $size = $re * $re + $im * $im;
-                $wetRe = (cos($angle) * $re - sin($angle) * $im) / $size;
-                $wetIm = (-sin($angle) * $re - cos($angle) * $im) / $size;
-
-                return hypot(1.0 - $amount + $amount * $wetRe, $amount * $wetIm);
-            },
+            static fn (float $frequency): float => self::magnitude($values, 2.0 * M_PI * $frequency * $delay),
             $setting->sampleRate,
             24.0,
             title: 'Comb at the shortest delay',
@@ -120,14 +97,7 @@ final class Flanger implements Positioned, Processor
         $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $rate);
         $this->delay = max(3.0, $values->number('delay') * $rate / 1000.0);
         $this->depth = 0.5 * $values->number('depth') * $rate / 1000.0;
-        $this->feedback = $values->number('feedback') / 100.0;
-        $this->amount = 0.5 * $values->number('amount') / 100.0;
-        $this->apart = deg2rad($values->number('apart'));
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
+        $this->setNotches($values);
     }
 
     public function process(Block $block): void

@@ -7,7 +7,6 @@ namespace Hafen\Processor\Movement;
 use Hafen\Audio\Block;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -26,25 +25,17 @@ use Hafen\Processor\Setting;
  */
 final class Phaser implements Positioned, Processor
 {
-    use NoLatency;
+    use MovingNotches;
 
     private const STEP = 16;
 
     private const MOST_STAGES = 12;
-
-    private readonly Lfo $lfo;
 
     private int $stages = 6;
 
     private float $low = 200.0;
 
     private float $high = 2000.0;
-
-    private float $feedback = 0.0;
-
-    private float $amount = 0.5;
-
-    private float $apart = 0.0;
 
     private float $leftCoefficient = 0.0;
 
@@ -68,9 +59,7 @@ final class Phaser implements Positioned, Processor
                 ParameterSpec::choice('stages', 'Stages', ['4-stages' => '4', '6-stages' => '6', '8-stages' => '8', '10-stages' => '10', '12-stages' => '12'], '6-stages'),
                 ParameterSpec::frequency('low', 'From', 200.0, 50.0, 5000.0),
                 ParameterSpec::frequency('high', 'To', 2500.0, 100.0, 12000.0),
-                ParameterSpec::number('feedback', 'Feedback', '%', -90.0, 90.0, 30.0, step: 1.0),
-                ParameterSpec::number('amount', 'Amount', '%', 0.0, 100.0, 100.0, step: 1.0),
-                ParameterSpec::number('apart', 'Sides apart', '°', 0.0, 180.0, 60.0, step: 1.0),
+                ...self::notchParameters(90.0, 30.0),
             ],
             widens: true,
             synonyms: ['phase', 'notch', 'all-pass', 'modulation', 'sweep', 'lfo'],
@@ -91,22 +80,11 @@ final class Phaser implements Positioned, Processor
     {
         $middle = sqrt($values->number('low') * $values->number('high'));
         $stages = (int) $values->choice('stages');
-        $feedback = $values->number('feedback') / 100.0;
-        $amount = 0.5 * $values->number('amount') / 100.0;
         $k = tan(M_PI * $middle / $setting->sampleRate);
 
         return Picture::response(
-            static function (float $frequency) use ($k, $stages, $feedback, $amount, $setting): float {
-                // Each stage turns by 2 atan(tan(w/2)/k), the other way round.
-                $angle = -2.0 * $stages * atan(tan(M_PI * $frequency / $setting->sampleRate) / $k);
-                $re = 1.0 - $feedback * cos($angle);
-                $im = -$feedback * sin($angle);
-                $size = $re * $re + $im * $im;
-                $wetRe = (cos($angle) * $re + sin($angle) * $im) / $size;
-                $wetIm = (sin($angle) * $re - cos($angle) * $im) / $size;
-
-                return hypot(1.0 - $amount + $amount * $wetRe, $amount * $wetIm);
-            },
+            // Each stage turns by 2 atan(tan(w/2)/k).
+            static fn (float $frequency): float => self::magnitude($values, 2.0 * $stages * atan(tan(M_PI * $frequency / $setting->sampleRate) / $k)),
             $setting->sampleRate,
             24.0,
             title: 'Half way',
@@ -125,14 +103,7 @@ final class Phaser implements Positioned, Processor
         $this->stages = (int) $values->choice('stages');
         $this->low = $values->number('low');
         $this->high = $values->number('high');
-        $this->feedback = $values->number('feedback') / 100.0;
-        $this->amount = 0.5 * $values->number('amount') / 100.0;
-        $this->apart = deg2rad($values->number('apart'));
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
+        $this->setNotches($values);
     }
 
     public function process(Block $block): void

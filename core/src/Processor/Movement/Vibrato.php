@@ -9,6 +9,7 @@ use Hafen\Dsp\Delay\WaveringSides;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsLfo;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -28,9 +29,9 @@ use Hafen\Processor\Setting;
  */
 final class Vibrato implements Positioned, Processor
 {
-    private const MIDDLE_MILLISECONDS = 6.0;
+    use FollowsLfo;
 
-    private readonly Lfo $lfo;
+    private const MIDDLE_MILLISECONDS = 6.0;
 
     private readonly WaveringSides $sides;
 
@@ -88,11 +89,6 @@ final class Vibrato implements Positioned, Processor
     {
         $this->lfo->rate(NoteValue::rate($values, $this->setting->tempo), $this->setting->sampleRate);
         $this->depth = self::depth($values, $this->setting);
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
     }
 
     public function process(Block $block): void

@@ -5,16 +5,13 @@ declare(strict_types=1);
 namespace Hafen\Processor\Pitch;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Delay\DelayLine;
 use Hafen\Dsp\Pitch\PitchSynchronous;
-use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
 
 /**
@@ -24,9 +21,7 @@ use Hafen\Processor\Setting;
  */
 final class FormantShift implements Processor
 {
-    private readonly PitchSynchronous $voice;
-
-    private readonly DelayLine $plain;
+    use ShiftsVoice;
 
     private float $ratio = 1.0;
 
@@ -61,23 +56,7 @@ final class FormantShift implements Processor
     {
         $shift = $values->number('semitones');
 
-        return new Picture(
-            'Pitch in, pitch out',
-            new Axis('st in', -12.0, 12.0, Scale::Linear),
-            new Axis('st out', -24.0, 24.0, Scale::Linear),
-            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => [[-12.0, $shift - 12.0], [12.0, $shift + 12.0]]]],
-        );
-    }
-
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return PitchSynchronous::delay($setting->sampleRate);
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->voice = new PitchSynchronous($setting->sampleRate);
-        $this->plain = new DelayLine(PitchSynchronous::delay($setting->sampleRate));
+        return Picture::pitch([[-12.0, $shift - 12.0], [12.0, $shift + 12.0]], 24.0);
     }
 
     public function set(ParameterValues $values): void
@@ -88,31 +67,7 @@ final class FormantShift implements Processor
 
     public function process(Block $block): void
     {
-        $plain = clone $block;
-        $this->plain->process($plain);
         $ratio = $this->ratio;
-        $this->voice->process($block, static fn (?float $period): float => $period === null ? 1.0 : $ratio, $this->formants);
-        if ($ratio === 1.0 && $this->formants === 1.0) {
-            // Nothing to move: the sound itself.
-            $block->left = $plain->left;
-            $block->right = $plain->right;
-            $block->mono = $plain->mono;
-        }
-    }
-
-    public function reset(): void
-    {
-        $this->voice->reset();
-        $this->plain->reset();
-    }
-
-    public function latency(): int
-    {
-        return PitchSynchronous::delay($this->setting->sampleRate);
-    }
-
-    public function tail(): int
-    {
-        return 2 * PitchSynchronous::delay($this->setting->sampleRate);
+        $this->shift($block, static fn (?float $period): float => $period === null ? 1.0 : $ratio, $this->formants, $ratio !== 1.0 || $this->formants !== 1.0);
     }
 }

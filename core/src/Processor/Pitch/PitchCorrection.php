@@ -5,10 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Processor\Pitch;
 
 use Hafen\Audio\Block;
-use Hafen\Dsp\Delay\DelayLine;
 use Hafen\Dsp\Pitch\PitchSynchronous;
 use Hafen\Dsp\Pitch\PitchTracker;
-use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
@@ -26,6 +24,10 @@ use Hafen\Processor\Setting;
  */
 final class PitchCorrection implements Processor
 {
+    use ShiftsVoice {
+        reset as private resetVoice;
+    }
+
     private const NOTES = ['c' => 'C', 'c-sharp' => 'C sharp', 'd' => 'D', 'e-flat' => 'E flat', 'e' => 'E', 'f' => 'F', 'f-sharp' => 'F sharp', 'g' => 'G', 'a-flat' => 'A flat', 'a' => 'A', 'b-flat' => 'B flat', 'b' => 'B'];
 
     private const SCALES = [
@@ -36,10 +38,6 @@ final class PitchCorrection implements Processor
         'pentatonic' => [0, 2, 4, 7, 9],
         'blues' => [0, 3, 5, 6, 7, 10],
     ];
-
-    private readonly PitchSynchronous $voice;
-
-    private readonly DelayLine $plain;
 
     /** @var list<int> */
     private array $steps = [];
@@ -96,23 +94,7 @@ final class PitchCorrection implements Processor
             $points[] = [round($note - 69.0, 2), round($note - 69.0 + $values->number('amount') / 100.0 * (self::target($note, $root, self::SCALES[$values->choice('scale')]) - $note), 3)];
         }
 
-        return new Picture(
-            'Pitch in, pitch out, from A4',
-            new Axis('st in', -12.0, 12.0, Scale::Linear),
-            new Axis('st out', -12.0, 12.0, Scale::Linear),
-            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => $points]],
-        );
-    }
-
-    public static function latencyOf(ParameterValues $values, Setting $setting): int
-    {
-        return PitchSynchronous::delay($setting->sampleRate);
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->voice = new PitchSynchronous($setting->sampleRate);
-        $this->plain = new DelayLine(PitchSynchronous::delay($setting->sampleRate));
+        return Picture::pitch($points, 12.0, 'Pitch in, pitch out, from A4');
     }
 
     public function set(ParameterValues $values): void
@@ -126,31 +108,13 @@ final class PitchCorrection implements Processor
 
     public function process(Block $block): void
     {
-        $plain = clone $block;
-        $this->plain->process($plain);
-        $this->voice->process($block, $this->ratio(...));
-        if ($this->amount === 0.0) {
-            $block->left = $plain->left;
-            $block->right = $plain->right;
-            $block->mono = $plain->mono;
-        }
+        $this->shift($block, $this->ratio(...), 1.0, $this->amount !== 0.0);
     }
 
     public function reset(): void
     {
-        $this->voice->reset();
-        $this->plain->reset();
+        $this->resetVoice();
         $this->correction = 0.0;
-    }
-
-    public function latency(): int
-    {
-        return PitchSynchronous::delay($this->setting->sampleRate);
-    }
-
-    public function tail(): int
-    {
-        return 2 * PitchSynchronous::delay($this->setting->sampleRate);
     }
 
     private function ratio(?float $period): float

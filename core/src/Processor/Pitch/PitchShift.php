@@ -9,14 +9,12 @@ use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\Butterworth;
 use Hafen\Dsp\Pitch\SplicedShift;
 use Hafen\Dsp\Pitch\VocoderShift;
-use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
 
 /**
@@ -70,12 +68,7 @@ final class PitchShift implements Processor
     {
         $shift = self::semitones($values);
 
-        return new Picture(
-            'Pitch in, pitch out',
-            new Axis('st in', -12.0, 12.0, Scale::Linear),
-            new Axis('st out', -25.0, 25.0, Scale::Linear),
-            [['label' => 'unchanged', 'points' => [[-12.0, -12.0], [12.0, 12.0]]], ['label' => 'curve', 'points' => [[-12.0, $shift - 12.0], [12.0, $shift + 12.0]]]],
-        );
+        return Picture::pitch([[-12.0, $shift - 12.0], [12.0, $shift + 12.0]], 25.0);
     }
 
     public static function latencyOf(ParameterValues $values, Setting $setting): int

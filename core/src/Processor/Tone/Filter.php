@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Tone;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Filter\Butterworth;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -20,9 +17,7 @@ use Hafen\Processor\Setting;
 /** One high-pass or low-pass from 6 to 48 dB/octave, maximally flat (see {@see Butterworth}). */
 final class Filter implements Processor
 {
-    use NoLatency;
-
-    private readonly BiquadCascade $cascade;
+    use FilterCascade;
 
     public static function spec(): ProcessorSpec
     {
@@ -59,38 +54,11 @@ final class Filter implements Processor
         $rate = $setting->sampleRate;
 
         return Picture::response(
-            static fn (float $frequency): float => array_product(array_map(
-                static fn (BiquadCoefficients $section): float => $section->magnitude($frequency, $rate),
-                $sections,
-            )),
+            static fn (float $frequency): float => BiquadCoefficients::magnitudeOf($sections, $frequency, $rate),
             $rate,
             24.0,
             [['label' => '', 'x' => $values->number('frequency'), 'y' => -3.0, 'xParameter' => 'frequency', 'yParameter' => null]],
         );
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->cascade = new BiquadCascade;
-    }
-
-    public function set(ParameterValues $values): void
-    {
-        $named = [];
-        foreach (self::sections($values, $this->setting->sampleRate) as $i => $section) {
-            $named["section {$i}"] = $section;
-        }
-        $this->cascade->set($named);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->cascade->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->cascade->reset();
     }
 
     public function tail(): int
@@ -98,14 +66,16 @@ final class Filter implements Processor
         return intdiv($this->setting->sampleRate, 10);
     }
 
-    /** @return list<BiquadCoefficients> */
+    /** @return array<string, BiquadCoefficients> */
     private static function sections(ParameterValues $values, int $sampleRate): array
     {
         $order = intdiv((int) $values->choice('slope'), 6);
 
-        return $values->choice('type') === 'high-pass'
+        $sections = $values->choice('type') === 'high-pass'
             ? Butterworth::highPass($values->number('frequency'), $order, $sampleRate)
             : Butterworth::lowPass($values->number('frequency'), $order, $sampleRate);
+
+        return array_combine(array_map(static fn (int $i): string => "section {$i}", array_keys($sections)), $sections);
     }
 
     /** @return array<string, string> */

@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Tone;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Filter\GraphicBands;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -20,9 +17,7 @@ use Hafen\Processor\Setting;
  */
 trait GraphicCurve
 {
-    use NoLatency;
-
-    private readonly BiquadCascade $cascade;
+    use FilterCascade;
 
     /** @return list<float> Hz, preferred frequencies of ISO 266 (from memory) */
     abstract private static function centres(): array;
@@ -54,26 +49,6 @@ trait GraphicCurve
             15.0,
             $handles,
         );
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->cascade = new BiquadCascade;
-    }
-
-    public function set(ParameterValues $values): void
-    {
-        $this->cascade->set(self::sections($values, $this->setting->sampleRate));
-    }
-
-    public function process(Block $block): void
-    {
-        $this->cascade->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->cascade->reset();
     }
 
     public function tail(): int

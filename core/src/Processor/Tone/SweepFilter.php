@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Lfo;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsLfo;
 use Hafen\Processor\NoLatency;
 use Hafen\Processor\NoteValue;
 use Hafen\Processor\ParameterSpec;
@@ -28,12 +29,11 @@ use Hafen\Processor\Setting;
  */
 final class SweepFilter implements Positioned, Processor
 {
+    use FollowsLfo;
     use NoLatency;
 
     /** Samples for which the frequency stands still. */
     private const STEP = 16;
-
-    private readonly Lfo $lfo;
 
     private string $type = 'low-pass';
 
@@ -129,11 +129,6 @@ final class SweepFilter implements Positioned, Processor
         $this->attack = $this->coefficient($values->number('attack'));
         $this->release = $this->coefficient($values->number('release'));
         $this->depth = $values->number('depth');
-    }
-
-    public function at(int $position): void
-    {
-        $this->lfo->at($position);
     }
 
     public function process(Block $block): void

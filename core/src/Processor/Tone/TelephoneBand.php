@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Tone;
 
-use Hafen\Audio\Block;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Filter\Butterworth;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -24,9 +21,7 @@ use Hafen\Processor\Setting;
  */
 final class TelephoneBand implements Processor
 {
-    use NoLatency;
-
-    private readonly BiquadCascade $cascade;
+    use FilterCascade;
 
     public static function spec(): ProcessorSpec
     {
@@ -70,26 +65,6 @@ final class TelephoneBand implements Processor
                 ['label' => '', 'x' => $values->number('high'), 'y' => -3.0, 'xParameter' => 'high', 'yParameter' => null],
             ],
         );
-    }
-
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->cascade = new BiquadCascade;
-    }
-
-    public function set(ParameterValues $values): void
-    {
-        $this->cascade->set(self::sections($values, $this->setting->sampleRate));
-    }
-
-    public function process(Block $block): void
-    {
-        $this->cascade->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->cascade->reset();
     }
 
     public function tail(): int

@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Tone;
 
-use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
-use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Processor\ChipLabel;
-use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -25,9 +22,7 @@ use Hafen\Processor\Setting;
  */
 final class Tilt implements Processor
 {
-    use NoLatency;
-
-    private readonly BiquadCascade $cascade;
+    use FilterCascade;
 
     public static function spec(): ProcessorSpec
     {
@@ -66,29 +61,15 @@ final class Tilt implements Processor
         );
     }
 
-    public function __construct(private readonly Setting $setting)
-    {
-        $this->cascade = new BiquadCascade;
-    }
-
-    public function set(ParameterValues $values): void
-    {
-        $this->cascade->set($values->number('tilt') === 0.0 ? [] : ['tilt' => self::section($values, $this->setting->sampleRate)]);
-    }
-
-    public function process(Block $block): void
-    {
-        $this->cascade->process($block);
-    }
-
-    public function reset(): void
-    {
-        $this->cascade->reset();
-    }
-
     public function tail(): int
     {
         return intdiv($this->setting->sampleRate, 10);
+    }
+
+    /** @return array<string, BiquadCoefficients> */
+    private static function sections(ParameterValues $values, int $sampleRate): array
+    {
+        return $values->number('tilt') === 0.0 ? [] : ['tilt' => self::section($values, $sampleRate)];
     }
 
     private static function section(ParameterValues $values, int $sampleRate): BiquadCoefficients
