@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Jobs\PrepareMedia;
 use App\Work\Task;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
@@ -36,10 +35,9 @@ final class Media extends Model implements Task
 
     protected $guarded = [];
 
-    /** @return array{PrepareMedia, string} */
-    public function job(): array
+    public function queue(): string
     {
-        return [new PrepareMedia($this->id), 'default'];
+        return 'default';
     }
 
     public function name(): string

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Jobs\PredictPlan;
 use App\Work\Task;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
@@ -27,16 +26,10 @@ final class RemedyPlan extends Model implements Task
 {
     protected $guarded = [];
 
-    /**
-     * What shows first goes before the proofs of others.
-     *
-     * @return array{PredictPlan, string}
-     */
-    public function job(): array
+    /** What shows first goes before the proofs of others. */
+    public function queue(): string
     {
-        $isProof = $this->prediction !== null;
-
-        return [new PredictPlan($this->id, $isProof), $isProof ? 'proofs' : 'previews'];
+        return $this->prediction !== null ? 'proofs' : 'previews';
     }
 
     public function name(): string

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Jobs\RenderSession;
 use App\Work\Task;
 use Illuminate\Database\Eloquent\Concerns\HasUuids;
 use Illuminate\Database\Eloquent\Model;
@@ -33,10 +32,9 @@ final class Render extends Model implements Task
 
     protected $attributes = ['status' => 'waiting'];
 
-    /** @return array{RenderSession, string} */
-    public function job(): array
+    public function queue(): string
     {
-        return [new RenderSession($this->id), 'default'];
+        return 'default';
     }
 
     public function name(): string

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use App\Jobs\SurveyChannel;
 use App\Work\Task;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
@@ -24,10 +23,9 @@ final class SurveyPart extends Model implements Task
 {
     protected $guarded = [];
 
-    /** @return array{SurveyChannel, string} */
-    public function job(): array
+    public function queue(): string
     {
-        return [new SurveyChannel($this->id), 'surveys'];
+        return 'surveys';
     }
 
     public function name(): string

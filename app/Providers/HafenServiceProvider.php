@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateSQLiteConnection;
+use App\Jobs\JobsOfTasks;
 use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
 use App\Media\Decoder;
@@ -13,6 +14,7 @@ use App\Media\MediaFolder;
 use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
 use App\Work\QueueWorker;
+use App\Work\TaskJobs;
 use Closure;
 use Hafen\Audio\SampleLoops;
 use Hafen\Processor\ProcessorCatalogue;
@@ -45,6 +47,7 @@ final class HafenServiceProvider extends ServiceProvider
             $app->make(ExceptionHandler::class),
             $app->isDownForMaintenance(...),
         ));
+        $this->app->bind(TaskJobs::class, JobsOfTasks::class);
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
         $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');

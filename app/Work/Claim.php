@@ -37,8 +37,7 @@ final class Claim
     public static function queue(Model&Task $task): void
     {
         $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update(['queued_at' => now()]);
-        [$job, $queue] = $task->job();
-        Queue::push($job, '', $queue);
+        Queue::push(app(TaskJobs::class)->of($task), '', $task->queue());
     }
 
     /**

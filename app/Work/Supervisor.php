@@ -89,7 +89,7 @@ final readonly class Supervisor
             return 0;
         }
         // Where others wait in its queue its turn has not come.
-        if (Queue::connection()->pendingSize($task->job()[1]) > 0) {
+        if (Queue::connection()->pendingSize($task->queue()) > 0) {
             return 0;
         }
         Claim::queue($task);

@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace App\Work;
 
-use Illuminate\Contracts\Queue\ShouldQueue;
-
 /**
  * A row that a worker of the queue works on: a render, a part of a survey, a prediction, an import. Its table has `status`,
  * `claim`, `attempts`, `queued_at`, `beat_at`, `progress`.
@@ -14,12 +12,8 @@ use Illuminate\Contracts\Queue\ShouldQueue;
  */
 interface Task
 {
-    /**
-     * The job that does it, and the queue the job goes on.
-     *
-     * @return array{ShouldQueue, string}
-     */
-    public function job(): array;
+    /** The queue its job goes on, see {@see TaskJobs}. */
+    public function queue(): string;
 
     /** "The render": how messages begin. */
     public function name(): string;

@@ -21,7 +21,7 @@ $layers = [
     'Engine' => ['Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Survey' => ['Session', 'Document', 'Routing', 'Engine', 'Metering', 'Processor', 'Audio'],
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
-    'Pilot' => ['Session', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
+    'Pilot' => ['Session', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
     'Printing' => ['Session', 'Engine', 'Survey', 'Metering', 'Audio'],
     'Demo' => ['Session', 'Dsp', 'Audio'],
     'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
@@ -49,7 +49,7 @@ arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'hea
 arch('every file is strict')->expect(['Hafen', 'App'])->toUseStrictTypes();
 arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation'])
     ->classes()->toBeReadonly()->ignoring([
-        'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Level\RelativeMove',
+        'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Insert\UsualMix', 'Hafen\Edit\Level\RelativeMove',
         'Hafen\Edit\Send\SendEdits', 'Hafen\Edit\Split\Branches',
     ]);
 arch('every refused edit is an EditRefused')->expect('Hafen\Edit\Refusals')->toExtend('Hafen\Edit\EditRefused')->toBeFinal();
@@ -57,4 +57,5 @@ arch('classes are final')->expect(['Hafen', 'App'])->classes()->toBeFinal()->ign
 arch('controllers hold no rules')->expect('App\Http\Controllers')->not->toUse(['Hafen\Dsp', 'Hafen\Engine\Engine', 'Hafen\Routing']);
 arch('tasks do not know who has them done')->expect('App\Jobs')->not->toUse(['App\Http', 'App\Console']);
 arch('the desks do not know their tasks')->expect(['App\Surveys', 'App\Plans'])->not->toUse('App\Jobs');
+arch('what is stored does not know what is done with it')->expect(['App\Models', 'App\Work'])->not->toUse('App\Jobs');
 arch('what is stored does not know who asks')->expect(['App\Models', 'App\Media', 'App\Sessions', 'App\Storage', 'App\Presets', 'App\Work'])->not->toUse(['App\Http', 'App\Console']);

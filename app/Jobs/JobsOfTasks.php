@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Jobs;
+
+use App\Models\Media;
+use App\Models\RemedyPlan;
+use App\Models\Render;
+use App\Models\SurveyPart;
+use App\Work\Task;
+use App\Work\TaskJobs;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Database\Eloquent\Model;
+use LogicException;
+
+final readonly class JobsOfTasks implements TaskJobs
+{
+    public function of(Model&Task $task): ShouldQueue
+    {
+        return match (true) {
+            $task instanceof Media => new PrepareMedia($task->id),
+            $task instanceof Render => new RenderSession($task->id),
+            $task instanceof SurveyPart => new SurveyChannel($task->id),
+            $task instanceof RemedyPlan => new PredictPlan($task->id, isProof: $task->prediction !== null),
+            default => throw new LogicException('No job does a '.$task::class),
+        };
+    }
+}
