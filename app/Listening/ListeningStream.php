@@ -6,31 +6,18 @@ namespace App\Listening;
 
 use App\Models\Listening;
 use App\Models\StoredSession;
-use App\Plans\PlanDesk;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use Generator;
 use Hafen\Audio\Block;
-use Hafen\Audio\Crossfade;
-use Hafen\Audio\Decibel;
-use Hafen\Document\JsonNode;
-use Hafen\Document\SessionCodec;
 use Hafen\Edit\EditRefused;
-use Hafen\Edit\Insert\SetInsertOn;
-use Hafen\Edit\Insert\SetParameters;
-use Hafen\Edit\Insert\SetRow;
-use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
-use Hafen\Engine\LevelMatch;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
-use Hafen\Headroom\InsertWatch;
-use Hafen\Metering\BandRange;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
 /**
@@ -48,9 +35,6 @@ final class ListeningStream
     /** Frames of sound between two looks at an insert by frequency: about a quarter of a second. */
     private const WATCH_EVERY = 8;
 
-    /** Part of a gain by which it must move to be told again, about 0.1 dB. */
-    private const AUDIBLE = 0.012;
-
     private int $storedId = 0;
 
     private Session $session;
@@ -59,19 +43,7 @@ final class ListeningStream
 
     private Compiler $compiler;
 
-    /** The other side of a compare. */
-    private ?Engine $other = null;
-
-    private ?LevelMatch $match = null;
-
     private ?ListeningOptions $options = null;
-
-    private ?InsertWatch $watch = null;
-
-    private float $side = 1.0;
-
-    /** Gain of the level match that was told last. */
-    private float $toldGain = 1.0;
 
     /** @var list<string> order of the taps in the layout sent last */
     private array $laidOut = [];
@@ -82,9 +54,9 @@ final class ListeningStream
     public function __construct(
         private readonly SessionBook $book,
         private readonly EngineFactory $engines,
-        private readonly PlanDesk $plans,
+        private readonly Comparison $comparison,
+        private readonly WatchedInsert $watched,
         private readonly ProcessorCatalogue $processors,
-        private readonly SessionCodec $sessions,
         private readonly float $lead,
         private readonly float $preRoll,
     ) {
@@ -127,7 +99,7 @@ final class ListeningStream
             yield from $this->follow($options, $from, false);
         }
         $this->engine->start($from, (int) ($this->preRoll * $rate));
-        $this->other?->start($from, (int) ($this->preRoll * $rate));
+        $this->comparison->start($from, (int) ($this->preRoll * $rate));
         yield $this->layout();
 
         $pace = new Pace(min(0.4, $this->lead));
@@ -162,12 +134,12 @@ final class ListeningStream
             if (++$sent % self::LOUDNESS_EVERY === 0) {
                 yield Frames::notice(['kind' => 'loudness', 'momentary' => $loudness->momentary(), 'shortTerm' => $loudness->shortTerm()]);
             }
-            if ($this->watch !== null && $sent % self::WATCH_EVERY === 0) {
-                yield Frames::notice(self::watchNotice($this->watch));
+            if ($this->watched->isOn() && $sent % self::WATCH_EVERY === 0) {
+                yield Frames::notice($this->watched->notice());
             }
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
-            if ($this->match !== null && abs($this->match->gain() - $this->toldGain) > self::AUDIBLE * $this->toldGain) {
-                yield $this->compareNotice();
+            if ($this->comparison->hasMoved()) {
+                yield Frames::notice($this->comparison->notice($options->side));
             }
             foreach ($this->engine->faults() as $fault) {
                 if (! isset($this->told[$fault->channel])) {
@@ -186,24 +158,10 @@ final class ListeningStream
 
     private function block(): Block
     {
-        $one = $this->engine->next();
-        if ($this->watch !== null) {
-            $watched = array_values($this->engine->watched());
-            if (count($watched) === 2) {
-                $this->watch->look(...$watched);
-            }
-        }
-        if ($this->other === null || $this->match === null) {
-            return $one;
-        }
-        $two = $this->other->next();
-        $this->match->apply($one, $two);
-        // Over one block from side to side, so that switching is not heard itself.
-        $target = $this->options?->side === 2 ? 0.0 : 1.0;
-        Crossfade::mix($one, $two, $this->side, $target);
-        $this->side = $target;
+        $block = $this->engine->next();
+        $this->watched->look($this->engine);
 
-        return $one;
+        return $this->comparison->heard($block, $this->options->side ?? 1);
     }
 
     /** @return Generator<int, string> frames that tell of it */
@@ -219,22 +177,22 @@ final class ListeningStream
             if ($tap === null || ! $this->engine->listenAt($tap)) {
                 yield Frames::notice(['kind' => 'tap-gone', 'tap' => $options->tap]);
             } else {
-                $this->other?->listenAt($tap);
+                $this->comparison->listenAt($tap);
             }
         }
         if ($options->loopStart !== $before?->loopStart || $options->loopEnd !== $before?->loopEnd) {
-            $loop = $options->loopStart !== null && $options->loopEnd !== null ? new Loop($options->loopStart, $options->loopEnd) : null;
+            $loop = self::loop($options);
             $this->engine->loopOver($loop);
-            $this->other?->loopOver($loop);
+            $this->comparison->loopOver($loop);
         }
         if ($options->watch !== $before?->watch) {
-            $this->watchAt($options->watch);
+            $this->watched->at($options->watch, $this->session, $this->engine);
         }
         if ($options->compare !== $before?->compare) {
             yield from $this->compare($options, $position, $playing);
         }
-        if ($options->side !== $before?->side && $this->match !== null) {
-            yield $this->compareNotice();
+        if ($options->side !== $before?->side && $this->comparison->isOn()) {
+            yield Frames::notice($this->comparison->notice($options->side));
         }
     }
 
@@ -247,13 +205,13 @@ final class ListeningStream
             $this->engine->change($session);
             $this->session = $session;
             $this->told = [];
-            $this->keepWatching($session);
-            if ($this->other !== null && $options->compare !== null) {
-                $this->other->change($this->otherSide($session, $options->compare));
+            $this->watched->keep($this->options?->watch, $session, $this->engine);
+            if ($options->compare !== null) {
+                $this->comparison->change($session, $options->compare);
             }
         } catch (EditRefused) {
             // What was compared is gone.
-            $this->other = $this->match = null;
+            $this->comparison->end();
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
         }
@@ -263,91 +221,32 @@ final class ListeningStream
     /** @return Generator<int, string> */
     private function compare(ListeningOptions $options, int $position, bool $playing): Generator
     {
-        $this->other = $this->match = null;
-        $this->side = 1.0;
+        $this->comparison->end();
         if ($options->compare === null) {
             return;
         }
         try {
-            $this->other = new Engine($this->compiler, $this->otherSide($this->session, $options->compare), metered: false);
+            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engine->tap(), self::loop($options));
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 
             return;
         }
-        $this->match = new LevelMatch($this->session->sampleRate);
-        $this->other->listenAt($this->engine->tap());
-        $this->other->loopOver($options->loopEnd === null || $options->loopStart === null ? null : new Loop($options->loopStart, $options->loopEnd));
         if ($playing) {
             // Sound is running: a short run-in, so that it does not have to wait.
-            $this->other->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
+            $this->comparison->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
         }
-        yield $this->compareNotice();
+        yield Frames::notice($this->comparison->notice($options->side));
     }
 
-    /** Watches an insert from now on; none when it is not there. */
-    private function watchAt(?string $insert): void
+    private static function loop(ListeningOptions $options): ?Loop
     {
-        $this->watch = null;
-        $this->engine->watch();
-        if ($insert !== null && $this->session->locate($insert)?->insert instanceof ProcessorInsert) {
-            $this->watch = new InsertWatch($this->session, $insert, $this->processors);
-            $this->engine->watch(...$this->watch->taps());
-        }
-    }
-
-    private function keepWatching(Session $session): void
-    {
-        if ($this->watch === null || ! $session->locate($this->watch->insert)?->insert instanceof ProcessorInsert) {
-            $this->watchAt($this->options?->watch);
-
-            return;
-        }
-        $this->watch->follow($session);
-        $this->engine->watch(...$this->watch->taps());
-    }
-
-    /** @return array<string, mixed> */
-    private static function watchNotice(InsertWatch $watch): array
-    {
-        $shown = static fn (BandRange $range): array => array_map(
-            static fn (?float $level): ?float => $level === null ? null : round($level, 1),
-            [$range->now, $range->quiet, $range->loud],
-        );
-
-        return [
-            'kind' => 'watch',
-            'insert' => $watch->insert,
-            'frequencies' => array_map(static fn (float $frequency): float => round($frequency, 1), $watch->frequencies()),
-            'before' => array_map($shown, $watch->before()),
-            'after' => array_map($shown, $watch->after()),
-            'bands' => (object) array_map($shown, $watch->bands()),
-        ];
+        return $options->loopStart !== null && $options->loopEnd !== null ? new Loop($options->loopStart, $options->loopEnd) : null;
     }
 
     private function swept(Session $session, ListeningOptions $options): Session
     {
         return $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
-    }
-
-    /** @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare */
-    private function otherSide(Session $session, array $compare): Session
-    {
-        if (isset($compare['plan'])) {
-            return $this->plans->made($session, $compare['plan']);
-        }
-        if (isset($compare['insert'], $compare['parameters'])) {
-            // The same insert with another setting.
-            $insert = $session->locate($compare['insert'])?->insert;
-            $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw NoSuchInsert::withId($compare['insert']);
-
-            return (new SetParameters($compare['insert'], $this->sessions->parameters(new JsonNode((object) $compare['parameters']), $processor)))->apply($session);
-        }
-        if (isset($compare['insert'])) {
-            return (new SetInsertOn([$compare['insert']], false))->apply($session);
-        }
-
-        return (new SetRow([$compare['row'] ?? ''], false))->apply($session);
     }
 
     private function layout(): string
@@ -362,17 +261,6 @@ final class ListeningStream
             'taps' => $this->laidOut,
             'loads' => $this->engine->loadIds(),
             'tap' => $this->engine->tap()->id(),
-        ]);
-    }
-
-    private function compareNotice(): string
-    {
-        $this->toldGain = $this->match?->gain() ?? 1.0;
-
-        return Frames::notice([
-            'kind' => 'compare',
-            'side' => $this->options?->side,
-            'gain' => Decibel::fromGain($this->toldGain),
         ]);
     }
 }

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use App\Plans\PlanDesk;
+use Hafen\Audio\Block;
+use Hafen\Audio\Crossfade;
+use Hafen\Audio\Decibel;
+use Hafen\Document\JsonNode;
+use Hafen\Document\SessionCodec;
+use Hafen\Edit\EditRefused;
+use Hafen\Edit\Insert\SetInsertOn;
+use Hafen\Edit\Insert\SetParameters;
+use Hafen\Edit\Insert\SetRow;
+use Hafen\Edit\Refusals\NoSuchInsert;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Engine;
+use Hafen\Engine\LevelMatch;
+use Hafen\Engine\Loop;
+use Hafen\Engine\Tap;
+use Hafen\Refusal;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** The other side of what is heard: the session with a bypass, another setting or remedies, on an engine of its own and level matched. */
+final class Comparison
+{
+    /** Part of a gain by which it must move to be told again, about 0.1 dB. */
+    private const AUDIBLE = 0.012;
+
+    private ?Engine $other = null;
+
+    private ?LevelMatch $match = null;
+
+    /** Where the crossfade stands: 1 is the session itself, 0 the other side. */
+    private float $side = 1.0;
+
+    /** Gain of the level match that was told last. */
+    private float $toldGain = 1.0;
+
+    public function __construct(private readonly PlanDesk $plans, private readonly SessionCodec $sessions)
+    {
+    }
+
+    public function isOn(): bool
+    {
+        return $this->other !== null;
+    }
+
+    public function end(): void
+    {
+        $this->other = $this->match = null;
+        $this->side = 1.0;
+    }
+
+    /**
+     * Begins a comparison where the engine of the session stands.
+     *
+     * @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     *
+     * @throws Refusal when what is compared is not there
+     */
+    public function begin(array $compare, Session $session, Compiler $compiler, Tap $tap, ?Loop $loop): void
+    {
+        $this->end();
+        $this->other = new Engine($compiler, $this->otherSide($session, $compare), metered: false);
+        $this->match = new LevelMatch($session->sampleRate);
+        $this->other->listenAt($tap);
+        $this->other->loopOver($loop);
+    }
+
+    /** @param  int  $preRoll  samples to run before the position */
+    public function start(int $position, int $preRoll): void
+    {
+        $this->other?->start($position, $preRoll);
+    }
+
+    /**
+     * Goes on with a changed session.
+     *
+     * @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     *
+     * @throws EditRefused when what is compared is gone
+     * @throws Refusal
+     */
+    public function change(Session $session, array $compare): void
+    {
+        $this->other?->change($this->otherSide($session, $compare));
+    }
+
+    public function listenAt(Tap $tap): void
+    {
+        $this->other?->listenAt($tap);
+    }
+
+    public function loopOver(?Loop $loop): void
+    {
+        $this->other?->loopOver($loop);
+    }
+
+    /**
+     * Gives the side that is wanted.
+     *
+     * @param  Block  $one  of the session itself; it is changed
+     * @param  int  $side  1 the session itself, 2 the other side
+     */
+    public function heard(Block $one, int $side): Block
+    {
+        if ($this->other === null || $this->match === null) {
+            return $one;
+        }
+        $two = $this->other->next();
+        $this->match->apply($one, $two);
+        // Over one block from side to side, so that switching is not heard itself.
+        $target = $side === 2 ? 0.0 : 1.0;
+        Crossfade::mix($one, $two, $this->side, $target);
+        $this->side = $target;
+
+        return $one;
+    }
+
+    /** Whether the gain of the level match moved by what can be heard since it was told. */
+    public function hasMoved(): bool
+    {
+        return $this->match !== null && abs($this->match->gain() - $this->toldGain) > self::AUDIBLE * $this->toldGain;
+    }
+
+    /** @return array{kind: 'compare', side: int, gain: ?float} the gain of the level match in dB */
+    public function notice(int $side): array
+    {
+        $this->toldGain = $this->match?->gain() ?? 1.0;
+
+        return ['kind' => 'compare', 'side' => $side, 'gain' => Decibel::fromGain($this->toldGain)];
+    }
+
+    /**
+     * @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     *
+     * @throws Refusal
+     */
+    private function otherSide(Session $session, array $compare): Session
+    {
+        if (isset($compare['plan'])) {
+            return $this->plans->made($session, $compare['plan']);
+        }
+        if (isset($compare['insert'], $compare['parameters'])) {
+            // The same insert with another setting.
+            $insert = $session->locate($compare['insert'])?->insert;
+            $processor = $insert instanceof ProcessorInsert ? $insert->processor : throw NoSuchInsert::withId($compare['insert']);
+
+            return (new SetParameters($compare['insert'], $this->sessions->parameters(new JsonNode((object) $compare['parameters']), $processor)))->apply($session);
+        }
+        if (isset($compare['insert'])) {
+            return (new SetInsertOn([$compare['insert']], false))->apply($session);
+        }
+
+        return (new SetRow([$compare['row'] ?? ''], false))->apply($session);
+    }
+}
