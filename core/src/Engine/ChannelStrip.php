@@ -8,12 +8,9 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Gain\GainRamp;
-use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Metering\Meter;
 use Hafen\Metering\Window;
-use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\Width;
 
 /**
  * Runs one channel: source, trim, inserts, fader and pan, post-fader inserts. It lives
@@ -33,14 +30,7 @@ final class ChannelStrip
 
     private readonly GainRamp $trim;
 
-    private readonly StereoGain $fader;
-
-    private readonly GainAutomation $automation;
-
-    /** Gains of the two sides where the pan is automated. */
-    private readonly GainAutomation $leftAutomation;
-
-    private readonly GainAutomation $rightAutomation;
+    private readonly StripFader $fader;
 
     /** Latency at the fader in samples. */
     private int $latencyAtFader = 0;
@@ -48,32 +38,18 @@ final class ChannelStrip
     /** Fades out while the row is rebuilt. */
     private readonly GainRamp $gate;
 
-    /** @var list<Feed> what comes in from other strips */
-    private array $feeds = [];
-
-    private int $waiting = 0;
-
-    private bool $followsTap = false;
-
-    private Width $width = Width::Stereo;
-
     /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
     private array $passing = [];
 
     /** @var array<string, Replay> */
     private array $replays = [];
 
-    private bool $keepsContributions = false;
-
-    /** @var list<array{string, array{list<float>, float}, ?array{list<float>, float}}> */
-    private array $contributions = [];
-
     /** @var array{int, int} spent up to the fader and from it on */
     private array $nanoseconds = [0, 0];
 
     public function __construct(
         public readonly string $id,
-        public readonly ?ClipPlayer $clips,
+        public readonly StripInput $input,
         int $sampleRate,
     ) {
         $this->inserts = new Chain;
@@ -82,10 +58,7 @@ final class ChannelStrip
         $this->preFader = new Meter;
         $this->postFader = new Meter;
         $this->trim = new GainRamp(1.0, $sampleRate);
-        $this->fader = new StereoGain(1.0, $sampleRate);
-        $this->automation = new GainAutomation($sampleRate);
-        $this->leftAutomation = new GainAutomation($sampleRate);
-        $this->rightAutomation = new GainAutomation($sampleRate);
+        $this->fader = new StripFader($sampleRate);
         $this->gate = new GainRamp(1.0, $sampleRate, 5.0);
     }
 
@@ -93,33 +66,10 @@ final class ChannelStrip
     public function configure(Channel $channel, float $panLaw, bool $audible, int $latencyAtFader): void
     {
         $this->latencyAtFader = $latencyAtFader;
-        $this->width = $channel->width;
+        $this->input->widthOf($channel->width);
         $this->trim->towards(Decibel::toGain($channel->trim->gain) * ($channel->trim->invert ? -1.0 : 1.0));
-        // Automated gains follow their lanes; the others are set.
-        $fader = $audible ? ($channel->lane('fader') === null ? Decibel::toGain($channel->fader) : 1.0) : 0.0;
-        $pan = AutomationLaws::pan($channel, $panLaw);
-        [$left, $right] = $pan === null ? PanLaw::gains($channel->width, $channel->pan, $panLaw) : [1.0, 1.0];
-        $this->automation->follow(AutomationLaws::level($channel));
-        $this->leftAutomation->follow($pan[0] ?? null);
-        $this->rightAutomation->follow($pan[1] ?? null);
-        $this->fader->towards($fader * $left, $fader * $right);
+        $this->fader->configure($channel, $panLaw, $audible);
         $this->passing = [];
-    }
-
-    /**
-     * @param  list<Feed>  $feeds  in the order they are summed
-     * @param  bool  $followsTap  there is one, and it is another channel's tap: it comes as wide as it is
-     */
-    public function feedBy(array $feeds, bool $followsTap): void
-    {
-        $this->feeds = $feeds;
-        $this->followsTap = $followsTap;
-    }
-
-    /** Delays clip playback by a number of samples. */
-    public function wait(int $samples): void
-    {
-        $this->waiting = $samples;
     }
 
     /** Keeps a copy of each block at this stage for other strips. */
@@ -134,46 +84,22 @@ final class ChannelStrip
         return $this->passing[$stage] ?? Block::silence($frames);
     }
 
-    /** Keeps what each feed contributes to each block. */
-    public function keepContributions(): void
-    {
-        $this->keepsContributions = true;
-    }
-
-    /**
-     * What each feed contributed to the last block: its channel, and for both sides the samples and the gain they had
-     * here; null for the right side is the same as the left.
-     *
-     * @return list<array{string, array{list<float>, float}, ?array{list<float>, float}}>
-     */
-    public function contributions(): array
-    {
-        return $this->contributions;
-    }
-
     /** Jumps to all target values. */
     public function settle(): void
     {
         $this->trim->settle();
         $this->fader->settle();
         $this->gate->settle();
-        $this->automation->settle();
-        $this->leftAutomation->settle();
-        $this->rightAutomation->settle();
         $this->inserts->settle();
         $this->postInserts->settle();
-        foreach ($this->feeds as $feed) {
-            $feed->settle();
-        }
+        $this->input->settle();
     }
 
     public function reset(): void
     {
         $this->inserts->reset();
         $this->postInserts->reset();
-        foreach ($this->feeds as $feed) {
-            $feed->reset();
-        }
+        $this->input->reset();
     }
 
     /**
@@ -260,12 +186,7 @@ final class ChannelStrip
      */
     public function tail(array $others): int
     {
-        $fed = 0;
-        foreach ($this->feeds as $feed) {
-            $fed = max($fed, $others[$feed->from()] ?? 0);
-        }
-
-        return $fed + $this->inserts->tail() + $this->postInserts->tail();
+        return $this->input->tail($others) + $this->inserts->tail() + $this->postInserts->tail();
     }
 
     /**
@@ -284,8 +205,7 @@ final class ChannelStrip
         $this->pass(Tap::PRE_FADER, $block, $taps);
         $atFader = hrtime(true);
         $this->nanoseconds[0] += $atFader - $start;
-        $this->fader->process($block);
-        $this->automate($block, $sourcePosition - $this->latencyAtFader);
+        $this->fader->process($block, $sourcePosition - $this->latencyAtFader);
         $this->postInserts->process($block, $sourcePosition, $metered, $taps);
         $sound = $this->postFader->measure($block, $sourcePosition);
         if (! $sound) {
@@ -315,7 +235,7 @@ final class ChannelStrip
 
     private function upToFader(int $sourcePosition, int $frames, bool $metered, ?StageTaps $taps): Block
     {
-        $block = $this->gather($sourcePosition, $frames);
+        $block = $this->input->read($sourcePosition, $frames);
         $this->trim->process($block);
         if ($metered) {
             $this->source->measure($block, $sourcePosition);
@@ -336,56 +256,6 @@ final class ChannelStrip
         }
 
         return $this->replays[Tap::PRE_FADER]->read($sourcePosition, $frames);
-    }
-
-    private function automate(Block $block, int $position): void
-    {
-        $this->automation->process($block, $position);
-        if ($this->leftAutomation->isIdle() && $this->rightAutomation->isIdle()) {
-            return;
-        }
-        $block->widen();
-        $block->left = Samples::multiply($block->left, $this->leftAutomation->gains($position, $block->frames()));
-        $block->right = Samples::multiply($block->right, $this->rightAutomation->gains($position, $block->frames()));
-    }
-
-    private function gather(int $sourcePosition, int $frames): Block
-    {
-        if ($this->clips !== null) {
-            // Clips wait for sidechain signals that arrive later.
-            return $this->clips->read($sourcePosition - $this->waiting, $frames);
-        }
-        if ($this->followsTap && count($this->feeds) === 1) {
-            $block = $this->feeds[0]->take($sourcePosition, $frames);
-        } else {
-            $block = $this->sum($sourcePosition, $frames);
-        }
-        if ($this->width === Width::Mono && ! $block->mono) {
-            $block = Block::mono(Samples::mid($block->left, $block->right));
-        }
-
-        return $block;
-    }
-
-    /** Sums all feeds; feeds that are equal on both sides are summed once. */
-    private function sum(int $sourcePosition, int $frames): Block
-    {
-        $both = $left = $right = $this->contributions = [];
-        foreach ($this->feeds as $feed) {
-            [$one, $other] = $feed->parts($sourcePosition, $frames);
-            if ($this->keepsContributions) {
-                $this->contributions[] = [$feed->from(), $one, $other];
-            }
-            if ($other === null) {
-                $both[] = $one;
-            } else {
-                $left[] = $one;
-                $right[] = $other;
-            }
-        }
-        $common = Samples::addAllScaled(array_fill(0, $frames, 0.0), $both);
-
-        return new Block(Samples::addAllScaled($common, $left), Samples::addAllScaled($common, $right));
     }
 
     private function pass(string $stage, Block $block, ?StageTaps $taps): void

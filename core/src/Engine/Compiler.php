@@ -52,7 +52,7 @@ final readonly class Compiler
             $replays = $excerpt->replays[$id] ?? [];
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
             $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
-            $strips[$id]->wait($alignment->arrival[$id]);
+            $strips[$id]->input->wait($alignment->arrival[$id]);
             $sidechains = [];
             foreach ($routes->sidechainsInto($id) as $route) {
                 // Replayed channels need no sidechain feeds for the inserts before their fader.
@@ -77,7 +77,7 @@ final readonly class Compiler
                 $strips[$id]->settle();
             }
             $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips, $before) : [];
-            $strips[$id]->feedBy(array_values($into), $channel->source->tapped() !== null);
+            $strips[$id]->input->feedBy(array_values($into), $channel->source->tapped() !== null);
             $feeds += $into;
         }
 
@@ -97,7 +97,7 @@ final readonly class Compiler
     /** @param  array<string, Replay>  $replays  by stage */
     private static function replayed(string $channel, Session $session, array $replays): ChannelStrip
     {
-        $strip = new ChannelStrip($channel, null, $session->sampleRate);
+        $strip = new ChannelStrip($channel, new StripInput(null), $session->sampleRate);
         $strip->replay($replays);
 
         return $strip;
@@ -107,11 +107,11 @@ final readonly class Compiler
     {
         $known = $before?->strip($channel->id);
         $hasClips = $channel->source instanceof ClipSource;
-        if ($known !== null && ($known->clips !== null) !== $hasClips) {
+        if ($known !== null && ($known->input->clips !== null) !== $hasClips) {
             $known = null;
         }
-        $strip = $known ?? new ChannelStrip($channel->id, $hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $session->sampleRate);
-        $strip->clips?->set($channel->source->clips(), $channel->width);
+        $strip = $known ?? new ChannelStrip($channel->id, new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null), $session->sampleRate);
+        $strip->input->clips?->set($channel->source->clips(), $channel->width);
 
         return $strip;
     }

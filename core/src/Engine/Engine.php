@@ -10,12 +10,8 @@ use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Metering\TapReading;
-use Hafen\Routing\Route;
-use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
-use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 
 /**
@@ -159,30 +155,19 @@ final class Engine
      */
     public function change(Session $session): void
     {
-        $before = SessionGraph::routes($this->plan->session);
-        $after = SessionGraph::routes($session);
-        // Sidechain feeds are not audible by themselves, so they need no fade-out before a rebuild.
-        $sounding = array_diff_key($this->plan->feeds, array_flip(array_map(
-            static fn (Route $route): string => $route->id(),
-            $before->sidechains(),
-        )));
-        $gone = array_diff_key($sounding, array_flip(array_map(
-            static fn (Route $route): string => $route->id(),
-            $after->all(),
-        )));
-        $rebuilt = [...self::rebuiltChannels($this->plan->session, $session), ...($before->sidechains() === [] && $after->sidechains() === [] ? [] : $this->shifted($session))];
-        if ($rebuilt === [] && $gone === [] && $this->pending === null) {
+        $change = PlanChange::between($this->plan, $session, $this->compiler->arrivals($session));
+        if (! $change->needsFade && $this->pending === null) {
             $this->plan = $this->compiler->compile($session, $this->plan);
 
             return;
         }
-        foreach ($gone as $feed) {
+        foreach ($change->gone as $feed) {
             $feed->close();
         }
-        foreach ($rebuilt as $id) {
-            $this->plan->strip($id)?->closeGate();
+        foreach ($change->rebuilt as $strip) {
+            $strip->closeGate();
         }
-        $this->closing = [...array_values($gone), ...array_filter(array_map($this->plan->strip(...), $rebuilt))];
+        $this->closing = [...$change->gone, ...$change->rebuilt];
         $this->pending = $session;
     }
 
@@ -344,52 +329,5 @@ final class Engine
         }
 
         return false;
-    }
-
-    /** @return list<string> tracks whose clips have to wait longer or shorter, because of what their inserts listen to */
-    private function shifted(Session $session): array
-    {
-        $arrivals = $this->compiler->arrivals($session);
-
-        return array_values(array_filter(
-            self::channelIds($session),
-            fn (string $id): bool => ($this->plan->strip($id)->clips ?? null) !== null && $arrivals[$id] !== $this->plan->arrival($id),
-        ));
-    }
-
-    /** @return list<string> channels whose row of inserts is not the same processors in the same order */
-    private static function rebuiltChannels(Session $before, Session $after): array
-    {
-        $rebuilt = [];
-        foreach ($before->channels as $channel) {
-            $now = $after->channel($channel->id);
-            if ($now === null || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
-                $rebuilt[] = $channel->id;
-            }
-        }
-        if (array_diff(self::channelIds($after), self::channelIds($before)) !== []) {
-            $rebuilt[] = '';
-        }
-
-        return $rebuilt;
-    }
-
-    /**
-     * Describes which inserts stand in which order.
-     *
-     * @param  list<Insert>  $inserts
-     * @return list<mixed>
-     */
-    private static function shape(array $inserts): array
-    {
-        return array_map(static fn (Insert $insert): mixed => $insert instanceof Split
-            ? [$insert->id, $insert->by, array_map(static fn (Branch $branch): array => [$branch->id, self::shape($branch->inserts)], $insert->branches)]
-            : $insert->id(), $inserts);
-    }
-
-    /** @return list<string> */
-    private static function channelIds(Session $session): array
-    {
-        return array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
     }
 }

@@ -34,7 +34,7 @@ final class MomentFinder
     public function __construct(private readonly ChannelStrip $strip, private readonly Channel $main)
     {
         $this->trim = Decibel::toGain($main->trim->gain) * ($main->trim->invert ? -1.0 : 1.0);
-        $strip->keepContributions();
+        $strip->input->keepContributions();
         $strip->keep(Tap::SOURCE);
     }
 
@@ -50,7 +50,7 @@ final class MomentFinder
         $entering = $this->strip->passing(Tap::SOURCE, 0);
         $first = max(0, $from - $position);
         $count = min($entering->frames(), $to - $position) - $first;
-        if ($count <= 0 || $this->strip->contributions() === []) {
+        if ($count <= 0 || $this->strip->input->contributions() === []) {
             return;
         }
         $highest = 0.0;
@@ -87,7 +87,7 @@ final class MomentFinder
     private function moment(int $position, int $frame, int $side): LoudestMoment
     {
         $contributions = [];
-        foreach ($this->strip->contributions() as [$from, $left, $right]) {
+        foreach ($this->strip->input->contributions() as [$from, $left, $right]) {
             $right ??= $left;
             $values = [$left[0][$frame] * $left[1], $right[0][$frame] * $right[1]];
             $value = $this->main->width === Width::Mono ? 0.5 * ($values[0] + $values[1]) : $values[$side];

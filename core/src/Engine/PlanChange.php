@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Routing\Route;
+use Hafen\Routing\SessionGraph;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Session;
+
+/** What a new revision takes apart in a plan that runs: feeds that go, and channels whose row is built anew. Both fade out before. */
+final readonly class PlanChange
+{
+    /**
+     * @param  list<Feed>  $gone
+     * @param  list<ChannelStrip>  $rebuilt
+     * @param  bool  $needsFade  false where the plan can change at once
+     */
+    private function __construct(public array $gone, public array $rebuilt, public bool $needsFade)
+    {
+    }
+
+    /** @param  array<string, int>  $arrivals  latency at the sources of the new revision, by channel id; see {@see Compiler::arrivals()} */
+    public static function between(Plan $plan, Session $session, array $arrivals): self
+    {
+        $before = SessionGraph::routes($plan->session);
+        $after = SessionGraph::routes($session);
+        // Sidechain feeds are not audible by themselves, so they need no fade-out before a rebuild.
+        $gone = array_diff_key($plan->feeds, self::routeIds($before->sidechains()), self::routeIds($after->all()));
+        $hasSidechains = $before->sidechains() !== [] || $after->sidechains() !== [];
+        $rebuilt = [...self::rebuiltChannels($plan->session, $session), ...($hasSidechains ? self::shifted($plan, $session, $arrivals) : [])];
+
+        return new self(
+            array_values($gone),
+            array_values(array_filter(array_map($plan->strip(...), $rebuilt))),
+            $rebuilt !== [] || $gone !== [] || array_diff(self::channelIds($session), self::channelIds($plan->session)) !== [],
+        );
+    }
+
+    /**
+     * @param  list<Route>  $routes
+     * @return array<string, int> ids as keys
+     */
+    private static function routeIds(array $routes): array
+    {
+        return array_flip(array_map(static fn (Route $route): string => $route->id(), $routes));
+    }
+
+    /**
+     * @param  array<string, int>  $arrivals
+     * @return list<string> tracks whose clips have to wait longer or shorter, because of what their inserts listen to
+     */
+    private static function shifted(Plan $plan, Session $session, array $arrivals): array
+    {
+        return array_values(array_filter(
+            self::channelIds($session),
+            static fn (string $id): bool => ($plan->strip($id)->input->clips ?? null) !== null && $arrivals[$id] !== $plan->arrival($id),
+        ));
+    }
+
+    /** @return list<string> channels whose row of inserts is not the same processors in the same order */
+    private static function rebuiltChannels(Session $before, Session $after): array
+    {
+        $rebuilt = [];
+        foreach ($before->channels as $channel) {
+            $now = $after->channel($channel->id);
+            if ($now === null || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
+                $rebuilt[] = $channel->id;
+            }
+        }
+
+        return $rebuilt;
+    }
+
+    /**
+     * Describes which inserts stand in which order.
+     *
+     * @param  list<Insert>  $inserts
+     * @return list<mixed>
+     */
+    private static function shape(array $inserts): array
+    {
+        return array_map(static fn (Insert $insert): mixed => $insert instanceof Split
+            ? [$insert->id, $insert->by, array_map(static fn (Branch $branch): array => [$branch->id, self::shape($branch->inserts)], $insert->branches)]
+            : $insert->id(), $inserts);
+    }
+
+    /** @return list<string> */
+    private static function channelIds(Session $session): array
+    {
+        return array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
+    }
+}
