@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue';
+import { useSteps } from '@/composables/useSteps';
 import { parseNumber } from '@/format';
 import { placeOf, valueAt } from '@/scales';
 import { newGesture } from '@/stores/session';
@@ -31,7 +32,7 @@ const entry = ref<HTMLInputElement>();
 const held = ref<number | null | undefined>(undefined);
 const typing = ref<string | null>(null);
 let gesture = '';
-let lastNudge = 0;
+const nudges = useSteps();
 
 const shown = computed(() => (held.value === undefined ? props.modelValue : held.value));
 
@@ -93,20 +94,19 @@ function grab(event: PointerEvent): void {
 }
 
 function nudge(steps: number, fine: boolean): void {
-    if (Date.now() - lastNudge > 700) {
-        gesture = newGesture();
+    if (nudges.isNew()) {
         held.value = undefined;
     }
-    lastNudge = Date.now();
+    gesture = nudges.gesture();
     const now = shown.value ?? props.min;
     const size = fine ? props.fine || props.step / 5 : props.step;
     const next = props.scale === 'logarithmic' ? now * (fine ? 1.005 : 1.03) ** steps : now + steps * size;
     send(next);
     window.setTimeout(() => {
-        if (Date.now() - lastNudge >= 600) {
+        if (nudges.isNew()) {
             held.value = undefined;
         }
-    }, 650);
+    }, 750);
 }
 
 function wheel(event: WheelEvent): void {

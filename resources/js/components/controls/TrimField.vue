@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue';
+import { useSteps } from '@/composables/useSteps';
 import type { Channel } from '@/api/types';
 import { decibels, parseNumber } from '@/format';
 import { useSelection } from '@/stores/selection';
-import { newGesture, useSession } from '@/stores/session';
+import { useSession } from '@/stores/session';
 
 /** The trim of a channel as a figure under its source: wheel and arrows move it, a press types it. */
 const props = defineProps<{ channel: Channel }>();
@@ -12,8 +13,7 @@ const session = useSession();
 const selection = useSelection();
 const text = ref<string | null>(null);
 const field = ref<HTMLInputElement>();
-let gesture = '';
-let moved = 0;
+const steps = useSteps();
 
 async function type(): Promise<void> {
     text.value = props.channel.trim.gain === null ? '-inf' : String(props.channel.trim.gain);
@@ -30,11 +30,8 @@ function typed(): void {
 }
 
 function nudge(by: number): void {
-    if (Date.now() - moved > 700) {
-        gesture = newGesture();
-    }
-    moved = Date.now();
-    void session.edit({ type: 'move-trims', channels: selection.along(props.channel.id), by }, gesture);
+    const channels = selection.along(props.channel.id);
+    void session.edit({ type: 'move-trims', channels, by }, steps.gesture());
 }
 
 function key(event: KeyboardEvent): void {

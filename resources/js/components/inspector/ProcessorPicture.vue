@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { followPointer } from '@/composables/followPointer';
 import type { Axis, Picture } from '@/api/types';
 import type { BandRange, Watched } from '@/listening/frames';
 import { newGesture } from '@/stores/session';
@@ -121,12 +122,7 @@ function grab(event: PointerEvent, index: number): void {
             emit('set', yParameter, Math.round(value * 10) / 10, `${gesture}y`);
         }
     };
-    const end = () => {
-        window.removeEventListener('pointermove', move);
-        window.removeEventListener('pointerup', end);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
+    followPointer(move);
 }
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { followPointer } from '@/composables/followPointer';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
 import { useSurvey } from '@/stores/survey';
@@ -45,8 +46,6 @@ function grab(event: PointerEvent): void {
         }
     };
     const end = () => {
-        window.removeEventListener('pointermove', move);
-        window.removeEventListener('pointerup', end);
         if (drawn.value && drawn.value.end - drawn.value.start >= minimum) {
             listening.setLoop(drawn.value);
         } else if (!drawn.value) {
@@ -54,8 +53,7 @@ function grab(event: PointerEvent): void {
         }
         drawn.value = null;
     };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
+    followPointer(move, end);
 }
 
 function key(event: KeyboardEvent): void {
