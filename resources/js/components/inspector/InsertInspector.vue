@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { computed } from 'vue';
 import { api } from '@/api/client';
-import type { ParameterSpec, ParameterValue, Picture, ProcessorInsert } from '@/api/types';
+import type { ProcessorInsert } from '@/api/types';
+import { useBandListening } from '@/composables/useBandListening';
+import { useInsertValues } from '@/composables/useInsertValues';
+import { useProcessorPicture } from '@/composables/useProcessorPicture';
 import { decibels } from '@/format';
 import type { Place } from '@/inserts';
-import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
@@ -22,18 +24,23 @@ import ProcessorPicture from './ProcessorPicture.vue';
 const props = defineProps<{ place: Place; insert: ProcessorInsert }>();
 
 const session = useSession();
-const catalogue = useCatalogue();
 const listening = useListening();
 const finder = useFinder();
 const selection = useSelection();
 const pilot = usePilot();
-const picture = shallowRef<Picture | null>(null);
-const group = ref('');
-const local = ref<Record<string, ParameterValue>>({});
 
-const spec = computed(() => catalogue.byId[props.insert.processor]);
-const groups = computed(() => [...new Set(spec.value?.parameters.map((parameter) => parameter.group) ?? [])]);
-const shown = computed(() => spec.value?.parameters.filter((parameter) => parameter.group === group.value) ?? []);
+const { spec, group, groups, shown, values, value, set, change, setHeld, focusGroup } = useInsertValues(
+    () => props.insert,
+);
+const picture = useProcessorPicture(
+    () => props.insert.processor,
+    () => values.value,
+);
+const { band, isHeard, watched, range, toggle } = useBandListening(
+    () => props.insert.id,
+    () => shown.value,
+    () => picture.value?.reading === 'response',
+);
 const channel = computed(() => props.place.channel);
 const row = computed(() => props.place.row);
 const before = computed(() => {
@@ -70,57 +77,6 @@ const latencyText = computed(() =>
         : `${((latency.value / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late`,
 );
 
-const values = computed(() => ({ ...props.insert.parameters, ...local.value }));
-
-function value(parameter: ParameterSpec): ParameterValue {
-    return values.value[parameter.id] ?? parameter.default;
-}
-
-let pending = 0;
-function set(parameter: string, next: ParameterValue, gesture: string): void {
-    local.value = { ...local.value, [parameter]: next };
-    pending++;
-    void session.edit({ type: 'set-parameter', insert: props.insert.id, parameter, value: next }, gesture).then(() => {
-        if (--pending === 0) {
-            local.value = {};
-        }
-    });
-}
-
-/** The band whose controls are shown, where it can be listened to alone. */
-const band = computed(() => {
-    const quality = shown.value.find((parameter) => parameter.id.endsWith('-q'));
-    return quality ? quality.id.slice(0, -2) : null;
-});
-const isBandHeard = computed(
-    () => listening.sweep !== null && 'insert' in listening.sweep && listening.sweep.insert === props.insert.id,
-);
-watch([band, () => props.insert.id], ([now], [, before]) => {
-    const heard = listening.sweep;
-    if (heard && 'insert' in heard && heard.insert === before) {
-        listening.sweepAt(now && before === props.insert.id ? { insert: props.insert.id, band: now } : null);
-    }
-});
-onUnmounted(() => {
-    if (isBandHeard.value) {
-        listening.sweepAt(null);
-    }
-});
-
-// A response is shown with the sound it works on.
-watch(
-    [() => props.insert.id, () => picture.value?.reading === 'response'],
-    ([insert, isResponse]) => listening.watchInsert(isResponse ? insert : null),
-    { immediate: true },
-);
-onUnmounted(() => listening.watchInsert(null));
-const watched = computed(() => (listening.watched?.insert === props.insert.id ? listening.watched : null));
-const bandRange = computed(() => {
-    const range = band.value ? watched.value?.bands[band.value] : undefined;
-    const [, quiet, loud] = range ?? [];
-    return quiet === null || quiet === undefined || loud === null || loud === undefined ? null : { quiet, loud };
-});
-
 /** Sets key and scale to what the channel's recordings are most likely in. */
 async function estimateKey(): Promise<void> {
     try {
@@ -143,65 +99,6 @@ async function estimateKey(): Promise<void> {
         tellRefusal(error);
     }
 }
-
-/** A recording that is chosen is also the one that is used. */
-function change(parameter: ParameterSpec, next: ParameterValue, gesture: string): void {
-    set(parameter.id, next, gesture);
-    const user = spec.value?.parameters.find((entry) => entry.choices.some((choice) => choice.value === 'own'));
-    if (parameter.kind === 'audio-file' && next !== '' && user) {
-        set(user.id, 'own', gesture);
-    }
-}
-
-/** A drag in the picture may leave the parameter's range. */
-function setHeld(parameter: string, next: number, gesture: string): void {
-    const wanted = spec.value?.parameters.find((entry) => entry.id === parameter);
-    if (wanted) {
-        set(parameter, Math.min(wanted.max, Math.max(wanted.min, next)), gesture);
-    }
-}
-
-function focusGroup(parameter: string): void {
-    group.value = spec.value?.parameters.find((entry) => entry.id === parameter)?.group ?? group.value;
-}
-
-let drawing = false;
-let stale = false;
-async function draw(): Promise<void> {
-    if (drawing) {
-        stale = true;
-        return;
-    }
-    drawing = true;
-    do {
-        stale = false;
-        try {
-            const answer = await api.post<{ picture: Picture | null }>(`processors/${props.insert.processor}/picture`, {
-                parameters: values.value,
-                sampleRate: session.document?.sampleRate ?? 48000,
-                tempo: session.document?.tempo ?? 120,
-            });
-            picture.value = answer.picture;
-        } catch {
-            picture.value = null;
-        }
-    } while (stale);
-    drawing = false;
-}
-
-watch(
-    [() => props.insert.id, () => props.insert.processor],
-    () => {
-        local.value = {};
-        // The band that is in use, else the first.
-        const used = spec.value?.parameters.find((parameter) => props.insert.parameters[parameter.id] !== undefined);
-        group.value = used?.group ?? groups.value[0] ?? '';
-    },
-    { immediate: true },
-);
-watch([() => props.insert.processor, () => JSON.stringify(values.value), () => session.document?.tempo], draw, {
-    immediate: true,
-});
 
 function remove(): void {
     const inserts = [...selection.inserts];
@@ -268,18 +165,12 @@ function remove(): void {
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => change(parameter, next, gesture)"
         />
-        <p v-if="bandRange" class="hint" data-band-range>
-            In this band {{ decibels(bandRange.quiet) }} to {{ decibels(bandRange.loud) }} dBFS comes in: a range of
-            {{ (bandRange.loud - bandRange.quiet).toFixed(1) }} dB
+        <p v-if="range" class="hint" data-band-range>
+            In this band {{ decibels(range.quiet) }} to {{ decibels(range.loud) }} dBFS comes in: a range of
+            {{ (range.loud - range.quiet).toFixed(1) }} dB
         </p>
-        <button
-            v-if="band"
-            class="text-button"
-            :aria-pressed="isBandHeard"
-            data-band-listen
-            @click="listening.sweepAt(isBandHeard ? null : { insert: insert.id, band })"
-        >
-            {{ isBandHeard ? 'Listening to this band alone: end' : 'Listen to this band alone' }}
+        <button v-if="band" class="text-button" :aria-pressed="isHeard" data-band-listen @click="toggle">
+            {{ isHeard ? 'Listening to this band alone: end' : 'Listen to this band alone' }}
         </button>
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
