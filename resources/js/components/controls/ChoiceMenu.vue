@@ -1,19 +1,29 @@
 <script setup lang="ts" generic="T extends string | number">
-/** One choice out of a list; a long list is searched by typing. */
+import { ref } from 'vue';
+
+/** One choice out of a list; a long list is searched by typing. Once something is chosen the keys are the application's again. */
 defineProps<{
     modelValue: T;
     label: string;
     items: { value: T; name: string; isOff?: boolean }[];
     id?: string;
 }>();
-defineEmits<{ 'update:modelValue': [value: T] }>();
+const emit = defineEmits<{ 'update:modelValue': [value: T] }>();
+
+const select = ref<{ blur: () => void }>();
 
 /** From so many choices on, typing finds one faster than the eye. */
 const MANY = 12;
+
+function choose(value: T): void {
+    emit('update:modelValue', value);
+    select.value?.blur?.();
+}
 </script>
 
 <template>
     <el-select
+        ref="select"
         :id="id"
         class="choice-menu"
         size="small"
@@ -21,8 +31,9 @@ const MANY = 12;
         :aria-label="label"
         :filterable="items.length > MANY"
         :persistent="false"
+        :empty-values="[null, undefined]"
         :fit-input-width="false"
-        @change="(value: T) => $emit('update:modelValue', value)"
+        @change="choose"
     >
         <el-option
             v-for="item in items"

@@ -13,8 +13,8 @@ const headroom = useHeadroom();
 const survey = useSurvey();
 const listening = useListening();
 const open = ref<string | null>(null);
-/** So many changes are said in the row of a remedy. */
-const FIRST = 2;
+/** So many letters of changes are said in the row of a remedy, after the first. */
+const LETTERS = 110;
 
 const aims = computed(() => rules().aims);
 const unit = computed(() => aims.value.find(({ figure }) => figure === headroom.aim.figure)?.unit ?? '');
@@ -74,8 +74,15 @@ function setAmount(id: string, event: Event): void {
 
 /** The first of what else changes; the rest stands in the details. */
 function changes(prediction: Prediction): string {
-    const rest = prediction.changes.length - FIRST;
-    return [...prediction.changes.slice(0, FIRST), ...(rest > 0 ? [`And ${rest} more.`] : [])].join(' ') || 'nothing';
+    const said: string[] = [];
+    for (const change of prediction.changes) {
+        if (said.length > 0 && [...said, change].join(' ').length > LETTERS) {
+            break;
+        }
+        said.push(change);
+    }
+    const rest = prediction.changes.length - said.length;
+    return [...said, ...(rest > 0 ? [`And ${rest} more.`] : [])].join(' ') || 'nothing';
 }
 
 function curve(reductions: number[]): string {
@@ -278,6 +285,7 @@ h2 {
 }
 
 .aim .choice-menu {
+    margin-left: 6px;
     width: 130px;
 }
 
@@ -313,7 +321,7 @@ header .pill {
 
 .row {
     display: grid;
-    grid-template-columns: 26px minmax(210px, 1.1fr) 74px minmax(160px, 1.5fr) 84px 62px;
+    grid-template-columns: 26px minmax(190px, 1fr) 74px minmax(160px, 2.2fr) 84px 62px;
     align-items: center;
     gap: 8px;
     min-height: 29px;

@@ -57,6 +57,11 @@ function choose(to: string): void {
     padding-top: calc(2 * var(--axis) - var(--row-height));
 }
 
+.output :deep(.menu) {
+    padding: 0;
+    border: 0;
+}
+
 .shown {
     display: block;
     color: var(--soft);

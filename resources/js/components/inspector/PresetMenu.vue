@@ -188,8 +188,8 @@ function choose(event: Event): void {
 
 .name {
     max-width: 210px;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    overflow-wrap: anywhere;
+    text-align: left;
     color: var(--soft);
 }
 

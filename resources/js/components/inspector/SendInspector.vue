@@ -126,7 +126,7 @@ function inspect(): void {
             <button class="text-button" @click="session.edit({ type: 'set-send-on', sends: ids, on: !first.send.on })">
                 {{ first.send.on ? 'Switch off' : 'Switch on' }}
             </button>
-            <CopySends v-if="one" :sends="ids" :from="first.channel" label="Copy this send to …" />
+            <CopySends v-if="one" :sends="ids" :from="first.channel" label="Copy to …" />
             <button class="text-button" @click="remove">Remove</button>
         </div>
         <AdviceNotes :advice="advice" />
@@ -176,7 +176,12 @@ function inspect(): void {
 
 .taps {
     display: flex;
-    gap: 4px;
+    justify-content: flex-end;
+    gap: 3px;
+}
+
+.taps .toggle {
+    padding: 2px 6px;
 }
 
 .actions {

@@ -25,7 +25,10 @@ const inserts = computed(() => {
     if (props.channel.kind === 'cue') {
         return props.channel.output === 'none' ? 'no output' : props.channel.output.replace(':', ' ').replace('-', '–');
     }
-    const names = props.channel.inserts.map((insert) => session.state?.inserts[insert.id]?.label ?? '');
+    const names = props.channel.inserts.map((insert) => {
+        const facts = session.state?.inserts[insert.id];
+        return facts?.chip?.name ?? facts?.label ?? '';
+    });
     return names.length > 0 ? names.join(' · ') : '→ ' + (session.channel(props.channel.output)?.name ?? 'nowhere');
 });
 const level = computed(() => listening.level(`${props.channel.id}:post-fader`)?.peak);
@@ -89,10 +92,10 @@ const point = usePathPointing(() => props.channel.id);
 }
 
 .name {
-    overflow: hidden;
     font-weight: 600;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    line-height: 16px;
+    overflow-wrap: anywhere;
+    text-align: left;
 }
 
 .cue .name {
@@ -115,13 +118,9 @@ const point = usePathPointing(() => props.channel.id);
 }
 
 .row {
-    display: -webkit-box;
-    overflow: hidden;
     font-size: 12px;
+    line-height: 15px;
     color: var(--soft);
-    -webkit-box-orient: vertical;
-    -webkit-line-clamp: 2;
-    line-clamp: 2;
 }
 
 .dry {

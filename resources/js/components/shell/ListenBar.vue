@@ -156,10 +156,9 @@ const about = computed(() => {
 
 .where strong {
     max-width: 232px;
-    overflow: hidden;
     font-weight: 600;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    line-height: 15px;
+    overflow-wrap: anywhere;
 }
 
 .elsewhere {

@@ -387,9 +387,7 @@ ul {
 }
 
 .purpose {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    line-height: 16px;
 }
 
 .purpose,
