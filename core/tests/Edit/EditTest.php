@@ -50,6 +50,8 @@ it('changes what it names and nothing else', function (array $edit, callable $se
     'solo' => [['type' => 'set-solo', 'channels' => ['bass'], 'solo' => true], fn (Session $s) => $s->channel('bass')->solo, true],
     'solo-safe' => [['type' => 'set-solo-safe', 'channels' => ['bass'], 'soloSafe' => true], fn (Session $s) => $s->channel('bass')->soloSafe, true],
     'row off' => [['type' => 'set-row', 'channels' => ['cello'], 'on' => false], fn (Session $s) => [$s->channel('cello')->insertsOn, $s->channel('cello')->inserts[0]->on], [false, true]],
+    'a reverb in another’s place on a track' => [['type' => 'replace-insert', 'insert' => 'i1', 'processor' => 'hall'], fn (Session $s) => [$s->channel('cello')->inserts[0]->processor, $s->channel('cello')->inserts[0]->mix], ['hall', 0.25]],
+    'a reverb for a reverb keeps its mix' => [['type' => 'replace-insert', 'insert' => 'i3', 'processor' => 'hall'], fn (Session $s) => $s->channel('cello')->inserts[2]->mix, 0.3],
     'rename' => [['type' => 'rename-channel', 'channel' => 'cello', 'name' => 'Violoncello'], fn (Session $s) => $s->channel('cello')->name, 'Violoncello'],
     'rename the session' => [['type' => 'rename-session', 'name' => 'Pier'], fn (Session $s) => $s->name, 'Pier'],
     'tempo' => [['type' => 'set-tempo', 'tempo' => 88.5], fn (Session $s) => $s->tempo, 88.5],
@@ -146,4 +148,17 @@ it('moves the gains of all clips of a track, as far as the highest can go', func
     $gains = static fn (Session $session): array => array_map(static fn (Clip $clip): ?float => $clip->gain, $session->channel('cello')->source->clips);
     expect($gains(edited($session, ['type' => 'move-clip-gains', 'channels' => ['cello'], 'by' => -2.5])))->toBe([17.5, null, -5.5]);
     expect(fn () => edited($session, ['type' => 'move-clip-gains', 'channels' => ['main'], 'by' => -1.0]))->toThrow(EditRefused::class);
+});
+
+it('starts a reverb all wet on a return, added or put in another’s place, and part wet in a branch', function (): void {
+    $session = edited(Mix::session([Mix::track('cello')]), ['type' => 'add-channel', 'name' => 'Plate', 'kind' => 'return']);
+    $added = edited($session, ['type' => 'add-insert', 'channels' => ['plate'], 'processor' => 'reverb']);
+    expect($added->channel('plate')->inserts[0]->mix)->toBe(1.0);
+    $filtered = edited($session, ['type' => 'add-insert', 'channels' => ['plate'], 'processor' => 'filter']);
+    $replaced = edited($filtered, ['type' => 'replace-insert', 'insert' => $filtered->channel('plate')->inserts[0]->id, 'processor' => 'hall']);
+    expect($replaced->channel('plate')->inserts[0]->mix)->toBe(1.0);
+    $split = edited($filtered, ['type' => 'wrap-in-branch', 'inserts' => [$filtered->channel('plate')->inserts[0]->id]]);
+    $branch = $split->channel('plate')->inserts[0]->branches[1];
+    $inBranch = edited($split, ['type' => 'replace-insert', 'insert' => $branch->inserts[0]->id, 'processor' => 'hall']);
+    expect($inBranch->channel('plate')->inserts[0]->branches[1]->inserts[0]->mix)->toBe(0.25);
 });
