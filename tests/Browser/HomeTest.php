@@ -21,10 +21,25 @@ afterEach(function (): void {
 function cutTexts(): array
 {
     return test()->browser->script(<<<'JS'
+        const clips = (element) => ['hidden', 'clip'].includes(getComputedStyle(element).overflowX);
         return [...document.querySelectorAll('.frame *')].filter((element) => {
-            const style = getComputedStyle(element);
-            return element.children.length === 0 && element.textContent.trim() !== '' && element.clientWidth > 0
-                && (style.textOverflow === 'ellipsis' || style.overflowX === 'hidden') && element.scrollWidth > element.clientWidth + 1;
+            if (element.children.length > 0 || element.textContent.trim() === '' || element.clientWidth < 2) {
+                return false;
+            }
+            if ((getComputedStyle(element).textOverflow === 'ellipsis' || clips(element)) && element.scrollWidth > element.clientWidth + 1) {
+                return true;
+            }
+            // Something around it may cut it too.
+            const words = document.createRange();
+            words.selectNodeContents(element);
+            const { left, right } = words.getBoundingClientRect();
+            for (let around = element.parentElement; around && !around.matches('.frame'); around = around.parentElement) {
+                const box = around.getBoundingClientRect();
+                if (clips(around) && box.width > 2 && (left < box.left - 1 || right > box.right + 1)) {
+                    return true;
+                }
+            }
+            return false;
         }).map((element) => element.className + ': ' + element.textContent.trim());
         JS);
 }

@@ -176,10 +176,21 @@ export const useSession = defineStore('session', () => {
     }
 
     /** Deletes the open session, and opens the one changed last, or a new one. */
+    /** Shows another session and deletes this one; in this order, so that nothing asks about one that is gone. */
     async function discard(): Promise<void> {
-        all.value = await api.post<SessionSummary[]>(`sessions/${state.value?.id}/discard`);
-        const next = all.value[0];
+        const id = state.value?.id;
+        if (id === undefined) {
+            return;
+        }
+        await list();
+        const next = all.value.find((one) => one.id !== id);
         await (next ? open(next.id) : create('New session'));
+        try {
+            all.value = await api.post<SessionSummary[]>(`sessions/${id}/discard`);
+        } catch (error) {
+            await open(id);
+            throw error;
+        }
     }
 
     async function restore(id: number): Promise<void> {

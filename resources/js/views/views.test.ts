@@ -365,18 +365,35 @@ describe('the session that is open', () => {
         expect([useSession().state?.id, address()]).toEqual([9, '9']);
     });
 
-    it('makes room for the one changed last when it is deleted, or for a new one', async () => {
-        made.answers[`POST sessions/${answers.session.id}/discard`] = [
-            { id: 3, name: 'Other', change: 1, updated_at: '' },
-        ];
+    it('makes room for the one changed last, or for a new one, before it is deleted', async () => {
+        const id = answers.session.id;
+        const other = { id: 3, name: 'Other', change: 1, updated_at: '' };
+        made.answers['GET sessions'] = [{ ...other, id }, other];
+        made.answers[`POST sessions/${id}/discard`] = [other];
         made.answers['GET sessions/3'] = session(3);
         await useSession().discard();
         expect(useSession().state?.id).toBe(3);
+        const asked = made.asked.map(([method, path]) => `${method} ${path}`);
+        // Nothing may ask about a session that is gone.
+        expect(asked.indexOf('GET sessions/3')).toBeLessThan(asked.indexOf(`POST sessions/${id}/discard`));
+        made.answers['GET sessions'] = [other];
         made.answers['POST sessions/3/discard'] = [];
         made.answers['POST sessions'] = session(4);
-        made.answers['GET sessions'] = [];
         await useSession().discard();
         expect(useSession().state?.id).toBe(4);
+    });
+
+    it('comes back to the screen when it could not be deleted', async () => {
+        const id = answers.session.id;
+        made.answers['GET sessions'] = [{ id: 3, name: 'Other', change: 1, updated_at: '' }];
+        made.answers['GET sessions/3'] = session(3);
+        made.answers[`GET sessions/${id}`] = session(id);
+        const post = vi.mocked(api.post).getMockImplementation()!;
+        vi.mocked(api.post).mockImplementation((path: string, body?: unknown) =>
+            path.endsWith('/discard') ? Promise.reject(new Error('disk full')) : (post(path, body) as never),
+        );
+        await expect(useSession().discard()).rejects.toThrow('disk full');
+        expect(useSession().state?.id).toBe(id);
     });
 });
 

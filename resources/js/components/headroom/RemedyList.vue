@@ -315,6 +315,11 @@ header .pill {
     flex: none;
 }
 
+.whole {
+    display: flex;
+    gap: 6px;
+}
+
 .whole .figure {
     font-weight: 600;
 }

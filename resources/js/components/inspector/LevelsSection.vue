@@ -69,10 +69,10 @@ const filling = computed(() =>
     <section>
         <h3>Levels</h3>
         <el-table :data="stages" size="small" class="stages" row-key="tap">
-            <el-table-column prop="name" label="stage" />
-            <el-table-column prop="peak" label="peak" width="56" align="right" class-name="figure" />
-            <el-table-column prop="rms" label="RMS" width="58" align="right" class-name="figure" />
-            <el-table-column prop="overs" label="over" width="50" align="right" class-name="figure" />
+            <el-table-column prop="name" label="stage" min-width="70" />
+            <el-table-column prop="peak" label="peak" width="52" align="right" class-name="figure" />
+            <el-table-column prop="rms" label="RMS" width="54" align="right" class-name="figure" />
+            <el-table-column prop="overs" label="over" width="44" align="right" class-name="figure" />
         </el-table>
         <p v-if="isMain && measured" class="loudness" data-loudness>
             <span class="figure">{{ decibels(measured.loudness) }}</span> LUFS · range

@@ -76,6 +76,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
     position: relative;
     height: 100%;
     overflow: auto;
+    scrollbar-gutter: stable;
     scrollbar-width: thin;
     scrollbar-color: var(--contour) transparent;
     border-left: 1px solid var(--contour);
@@ -83,6 +84,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
 }
 .folded {
     overflow: hidden;
+    scrollbar-gutter: auto;
 }
 
 .unfold {

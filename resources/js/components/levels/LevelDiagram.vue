@@ -53,6 +53,19 @@ const detail = computed(() => {
     return { name: about.stage.label, text: parts.join(' · ') };
 });
 
+/** Height of the figure of a station. */
+const figureAt = (one: Station) => y(one.peak ?? lowest) + (isUnderCeiling(one) ? 20 : -10);
+/** Between two stations, where the aim is written farthest from their figures. */
+const aimAt = computed(() => {
+    const line = y(aim.value) - 4;
+    const free = stations.value.slice(1).map((one, index) => {
+        const before = stations.value[index] as Station;
+        const nearest = Math.min(Math.abs(figureAt(before) - line), Math.abs(figureAt(one) - line));
+        return { at: (before.at + one.at) / 2 - 26, room: Math.min(24, nearest) };
+    });
+    return free.reduce((best, one) => (one.room > best.room ? one : best), { at: LEFT + INSET + 12, room: -1 }).at;
+});
+
 /** Whether the figure above a station would lie on the line of full scale. */
 const isUnderCeiling = (one: Station) => one.peak !== null && one.peak < 0 && one.peak > -5.5;
 const isCrowded = computed(() => step.value < 86);
@@ -76,15 +89,15 @@ function listenAt(station: Station): void {
                 :width="step"
                 :height="HEIGHT - top + 20"
             />
+            <polygon :points="band" class="band" />
             <LevelGrid
                 :width="width"
                 :y="y"
                 :lines="lines"
                 :aim="aim"
                 :scale-at="LEFT + INSET + Math.min(60, step / 3)"
-                :aim-at="LEFT + INSET + Math.min(60, step / 3)"
+                :aim-at="aimAt"
             />
-            <polygon :points="band" class="band" />
             <polyline :points="outline(stations, 'average')" class="average" />
             <polyline v-if="floors.length > 1" :points="outline(floors, 'floor')" class="floor" data-noise-floor />
             <text v-if="floors.length > 1" :x="floors[0]?.at" :y="y(floors[0]?.floor ?? 0) + 14" class="note start">
@@ -130,7 +143,7 @@ function listenAt(station: Station): void {
                     height="11"
                 />
                 <circle v-else class="mark" :cx="one.at" :cy="y(one.peak ?? lowest)" r="5" />
-                <text class="figure level" :x="one.at" :y="y(one.peak ?? lowest) + (isUnderCeiling(one) ? 20 : -10)">
+                <text class="figure level" :x="one.at" :y="figureAt(one)">
                     {{ decibels(one.peak, true) }}
                 </text>
                 <text class="label" :x="one.at" :y="HEIGHT - 40 + (isCrowded && index % 2 === 1 ? 15 : 0)">

@@ -239,6 +239,12 @@ async function stop(): Promise<void> {
     width: 80px;
 }
 
+.form :deep(.el-select__wrapper) {
+    min-height: 29px;
+    background: var(--paper);
+    font-size: 14px;
+}
+
 .choices {
     display: flex;
     gap: 18px;
