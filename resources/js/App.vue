@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
-import { onMounted, ref } from 'vue';
+import { useEventListener, useStorage } from '@vueuse/core';
+import { onMounted, ref, watch } from 'vue';
 import KeysSheet from '@/components/shell/KeysSheet.vue';
 import ListenBar from '@/components/shell/ListenBar.vue';
 import NoticeStrip from '@/components/shell/NoticeStrip.vue';
@@ -9,7 +9,7 @@ import RenderDialog from '@/components/sessions/RenderDialog.vue';
 import TheInspector from '@/components/inspector/TheInspector.vue';
 import TopBar from '@/components/shell/TopBar.vue';
 import { useInspectorFold } from '@/composables/useInspectorFold';
-import { useKeys } from '@/keys';
+import { useKeys } from '@/composables/useKeys';
 import { loadRules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { tellRefusal } from '@/stores/notices';
@@ -26,7 +26,7 @@ const shelf = useShelf();
 const screen = useScreen();
 const isRenderOpen = ref(false);
 const areKeysOpen = ref(false);
-const look = ref(document.documentElement.dataset.look ?? 'day');
+const look = useStorage('hafen.look', 'day');
 const isReady = ref(false);
 
 const inspector = useInspectorFold();
@@ -35,9 +35,9 @@ useKeys({ showKeys: () => (areKeysOpen.value = true), foldInspector: inspector.t
 
 function changeLook(): void {
     look.value = look.value === 'day' ? 'night' : 'day';
-    document.documentElement.dataset.look = look.value;
-    localStorage.setItem('hafen.look', look.value);
 }
+
+watch(look, (now) => (document.documentElement.dataset.look = now), { immediate: true });
 
 async function begin(): Promise<void> {
     try {

@@ -1,3 +1,4 @@
+import { useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
@@ -7,12 +8,10 @@ import { rules } from '@/rules';
 export type FoundSplit = Pick<SplitChoice, 'id' | 'name' | 'purpose'> &
     ({ edit: SplitChoice['edit'] } | { stored: SplitPreset });
 
-const RECENT = 'hafen.recent-processors';
-
 /** The processors there are, and which were used last. */
 export const useCatalogue = defineStore('catalogue', () => {
     const specs = ref<ProcessorSpec[]>([]);
-    const recent = ref<string[]>(JSON.parse(localStorage.getItem(RECENT) ?? '[]') as string[]);
+    const recent = useStorage<string[]>('hafen.recent-processors', []);
     const byId = computed(() => Object.fromEntries(specs.value.map((spec) => [spec.id, spec])));
 
     const splits = ref<SplitPreset[]>([]);
@@ -52,7 +51,6 @@ export const useCatalogue = defineStore('catalogue', () => {
 
     function used(id: string): void {
         recent.value = [id, ...recent.value.filter((other) => other !== id)].slice(0, 5);
-        localStorage.setItem(RECENT, JSON.stringify(recent.value));
     }
 
     /** Those that match what was typed, the best match first; recent ones first when nothing was. */

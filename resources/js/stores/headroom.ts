@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+import { useTimeoutFn } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { Aim, LoudMoment, RemedyPlan, Stage, SurveyState, TapLevel } from '@/api/types';
 import { rules } from '@/rules';
@@ -18,7 +19,7 @@ export const useHeadroom = defineStore('headroom', () => {
     /** The range the figures are of; null is all of the session. */
     const region = ref<{ from: number; to: number } | null>(null);
     const regional = shallowRef<SurveyState | null>(null);
-    let regionTimer: number | undefined;
+    const lookAtRegionAgain = useTimeoutFn(() => void lookAtRegion(), 600, { immediate: false });
     const figures = computed(() => (region.value ? regional.value : survey.state));
     const result = computed(() => figures.value?.result ?? null);
 
@@ -28,7 +29,7 @@ export const useHeadroom = defineStore('headroom', () => {
     }
 
     async function lookAtRegion(): Promise<void> {
-        window.clearTimeout(regionTimer);
+        lookAtRegionAgain.stop();
         const about = region.value;
         if (!about || session.state === null) {
             return;
@@ -46,7 +47,7 @@ export const useHeadroom = defineStore('headroom', () => {
             return;
         }
         if (region.value === about && !regional.value?.current && screen.view === 'headroom') {
-            regionTimer = window.setTimeout(() => void lookAtRegion(), 600);
+            lookAtRegionAgain.start();
         }
     }
 
@@ -67,7 +68,7 @@ export const useHeadroom = defineStore('headroom', () => {
     const isStopped = ref(false);
     const moment = shallowRef<LoudMoment | null>(null);
     const isLookingForMoment = ref(false);
-    let timer: number | undefined;
+    const lookAgain = useTimeoutFn(() => void look(), 700, { immediate: false });
     let asked = 0;
 
     const isBusy = computed(
@@ -93,7 +94,7 @@ export const useHeadroom = defineStore('headroom', () => {
     }
 
     async function look(again = false): Promise<void> {
-        window.clearTimeout(timer);
+        lookAgain.stop();
         const id = session.state?.id;
         if (id === undefined || screen.view !== 'headroom' || isStopped.value) {
             return;
@@ -124,7 +125,7 @@ export const useHeadroom = defineStore('headroom', () => {
             return;
         }
         if (isBusy.value || !isReady.value) {
-            timer = window.setTimeout(() => void look(), 700);
+            lookAgain.start();
         }
     }
 
@@ -218,11 +219,6 @@ export const useHeadroom = defineStore('headroom', () => {
         { immediate: true },
     );
     watch([aim, chosen, amounts, compensate], ask, { deep: true });
-
-    onScopeDispose(() => {
-        window.clearTimeout(timer);
-        window.clearTimeout(regionTimer);
-    });
 
     return {
         region,

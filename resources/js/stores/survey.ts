@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+import { useTimeoutFn } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { SurveyState } from '@/api/types';
 import { tellRefusal } from './notices';
@@ -10,8 +11,6 @@ export const useSurvey = defineStore('survey', () => {
     const session = useSession();
     const state = shallowRef<SurveyState | null>(null);
     const isPlaying = ref(false);
-    let timer: number | undefined;
-    let looking: number | undefined;
 
     const stale = computed(() => new Set(state.value && !state.value.current ? state.value.stale : []));
     const isCurrent = computed(() => state.value?.current ?? false);
@@ -56,10 +55,15 @@ export const useSurvey = defineStore('survey', () => {
         return stale.value.has(tap);
     }
 
+    /** Milliseconds until the next look. */
+    const pause = ref(0);
+    // While the engine plays it has the machine to itself.
+    const next = useTimeoutFn(() => (isPlaying.value ? again(1000) : void poll()), pause, { immediate: false });
+    const soon = useTimeoutFn(() => void look(), 150, { immediate: false });
+
     function again(milliseconds: number): void {
-        window.clearTimeout(timer);
-        // While the engine plays it has the machine to itself.
-        timer = window.setTimeout(() => (isPlaying.value ? again(1000) : void poll()), milliseconds);
+        pause.value = milliseconds;
+        next.start();
     }
 
     watch(
@@ -75,16 +79,10 @@ export const useSurvey = defineStore('survey', () => {
             if (state.value) {
                 state.value = { ...state.value, current: false };
             }
-            window.clearTimeout(looking);
-            looking = window.setTimeout(() => void look(), 150);
+            soon.start();
             again(900);
         },
     );
-
-    onScopeDispose(() => {
-        window.clearTimeout(timer);
-        window.clearTimeout(looking);
-    });
 
     return { state, isCurrent, isPlaying, isStale, stop, start };
 });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed } from 'vue';
 import type { Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
 import { askName } from '@/askName';
 import { useListening } from '@/stores/listening';
@@ -71,8 +72,7 @@ function key(event: KeyboardEvent): void {
         step(event.key === ']' ? 1 : -1);
     }
 }
-onMounted(() => window.addEventListener('keydown', key));
-onUnmounted(() => window.removeEventListener('keydown', key));
+useEventListener(window, 'keydown', key);
 
 function compare(): void {
     const preset = left.value;

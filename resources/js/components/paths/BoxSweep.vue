@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core';
 import { computed, onUnmounted, ref } from 'vue';
 import type { Channel } from '@/api/types';
 import { plain } from '@/format';
@@ -24,7 +25,7 @@ const frequency = ref(limits.from);
 const depth = ref(limits.usualDepth);
 const isMoving = ref(false);
 let direction = 1;
-let timer: number | undefined;
+const clock = useIntervalFn(step, EVERY, { immediate: false });
 
 const isOn = computed(
     () => listening.sweep !== null && 'channel' in listening.sweep && listening.sweep.channel === props.channel.id,
@@ -57,11 +58,11 @@ function start(): void {
     if (!listening.isPlaying) {
         listening.toggle();
     }
-    timer = window.setInterval(step, EVERY);
+    clock.resume();
 }
 
 function end(): void {
-    window.clearInterval(timer);
+    clock.pause();
     isMoving.value = false;
     if (isOn.value) {
         listening.sweepAt(null);

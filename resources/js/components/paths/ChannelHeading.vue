@@ -5,7 +5,7 @@ import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { usePathPointing } from './pathPointing';
+import { usePathPointing } from '@/composables/usePathPointing';
 
 /** The name of a channel with the marks that say something about it: folded members, advice, automation, combs. */
 const props = defineProps<{ channel: Channel; order: string[] }>();

@@ -6,7 +6,7 @@ import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { usePathPointing } from '@/components/paths/pathPointing';
+import { usePathPointing } from '@/composables/usePathPointing';
 
 /** What stands at the head of a column: the return's row of inserts, whether it is wet and solo-safe, its fader and its level. */
 const props = defineProps<{ channel: Channel }>();

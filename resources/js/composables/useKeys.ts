@@ -1,4 +1,4 @@
-import { onMounted, onUnmounted } from 'vue';
+import { useEventListener } from '@vueuse/core';
 import { allInserts } from '@/inserts';
 import { groupChannels, setSilence } from '@/moves';
 import { useFinder } from '@/stores/finder';
@@ -217,6 +217,5 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
         }
     }
 
-    onMounted(() => window.addEventListener('keydown', press));
-    onUnmounted(() => window.removeEventListener('keydown', press));
+    useEventListener(window, 'keydown', press);
 }
