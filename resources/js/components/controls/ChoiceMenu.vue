@@ -23,8 +23,8 @@ function choose(value: T): void {
 
 <template>
     <el-select
-        ref="select"
         :id="id"
+        ref="select"
         class="choice-menu"
         size="small"
         :model-value="modelValue"
