@@ -64,7 +64,8 @@ export const useListening = defineStore('listening', () => {
         notice: (notice) => takeNotice(notice),
         waiting: (waiting) => {
             isWaiting.value = waiting;
-            if (waiting && Date.now() - told > 8000) {
+            // One at a time: a notice stands for ten seconds.
+            if (waiting && Date.now() - told > 12_000) {
                 told = Date.now();
                 const percent = load.value === null ? '' : ` at ${Math.round(load.value * 100)} %`;
                 tell(
