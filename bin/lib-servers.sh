@@ -229,6 +229,7 @@ start_servers() {
     # Renders and surveys give way to what is being listened to.
     local worker workers
     workers=$(nproc 2>/dev/null || echo 2)
+    export HAFEN_CORES=${HAFEN_CORES:-$workers}
     [ "$workers" -ge 2 ] || workers=2
     [ "$workers" -le 8 ] || workers=8
     for worker in $(seq "$workers"); do

@@ -26,6 +26,9 @@ return [
     'ffmpeg' => env('HAFEN_FFMPEG', 'ffmpeg'),
     'ffprobe' => env('HAFEN_FFPROBE', 'ffprobe'),
 
+    // Cores of this machine: playing gets what it needs of them, background work what is left.
+    'cores' => (int) env('HAFEN_CORES', 2),
+
     // Bytes of the disk that stay free for edits, whatever is imported or rendered.
     'reserve_bytes' => (int) env('HAFEN_RESERVE_BYTES', 256 << 20),
 ];

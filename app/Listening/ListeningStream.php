@@ -8,6 +8,7 @@ use App\Models\Listening;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
+use App\Work\PlaybackLoad;
 use Generator;
 use Hafen\Audio\Block;
 use Hafen\Edit\EditRefused;
@@ -56,6 +57,7 @@ final class ListeningStream
         private readonly EngineFactory $engines,
         private readonly Comparison $comparison,
         private readonly WatchedInsert $watched,
+        private readonly PlaybackLoad $playback,
         private readonly ProcessorCatalogue $processors,
         private readonly float $lead,
         private readonly float $preRoll,
@@ -75,6 +77,8 @@ final class ListeningStream
             // Sound that cannot be trusted is not sent: a fault in the engine, a recording that is gone.
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
             yield Frames::end();
+        } finally {
+            $this->playback->end($listening->id);
         }
     }
 
@@ -105,6 +109,9 @@ final class ListeningStream
         $pace = new Pace(min(0.4, $this->lead));
         $loudness = new LoudnessMeter($rate);
         $sent = 0;
+        $told = 0.0;
+        // From the first block on: what plays comes before all background work.
+        $this->playback->tell($listening->id, 1.0);
         while (! connection_aborted()) {
             $blocks = [];
             $position = $this->engine->position();
@@ -136,6 +143,10 @@ final class ListeningStream
             }
             if ($this->watched->isOn() && $sent % self::WATCH_EVERY === 0) {
                 yield Frames::notice($this->watched->notice());
+            }
+            if (microtime(true) - $told > PlaybackLoad::TOLD_EVERY) {
+                $told = microtime(true);
+                $this->playback->tell($listening->id, $busy / 1e9 / $seconds);
             }
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
             if ($this->comparison->hasMoved()) {

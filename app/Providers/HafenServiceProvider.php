@@ -13,6 +13,7 @@ use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
+use App\Work\PlaybackLoad;
 use App\Work\QueueWorker;
 use App\Work\TaskJobs;
 use Closure;
@@ -47,6 +48,7 @@ final class HafenServiceProvider extends ServiceProvider
             $app->make(ExceptionHandler::class),
             $app->isDownForMaintenance(...),
         ));
+        $this->app->singleton(PlaybackLoad::class, static fn (): PlaybackLoad => new PlaybackLoad(self::text('hafen.data').'/listeners', (int) self::text('hafen.cores')));
         $this->app->bind(TaskJobs::class, JobsOfTasks::class);
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');

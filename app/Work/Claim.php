@@ -25,12 +25,24 @@ final class Claim
 
     private const BEAT_EVERY = 0.3;
 
+    /** Seconds that are worked at the least between two waits for what plays. */
+    private const STINT = 0.02;
+
     private float $beaten = 0.0;
+
+    /** Since when it has worked without waiting. */
+    private float $workedFrom;
+
+    /** Share of its time it may take, and when that was looked up. */
+    private float $share = 1.0;
+
+    private float $shareAt = 0.0;
 
     private bool $leaving = false;
 
-    private function __construct(public readonly Model&Task $task, private readonly string $word)
+    private function __construct(public readonly Model&Task $task, private readonly string $word, private readonly PlaybackLoad $playback)
     {
+        $this->workedFrom = microtime(true);
     }
 
     /** Has a task be done by the queue. */
@@ -47,7 +59,7 @@ final class Claim
      */
     public static function work(Model&Task $task, callable $work): void
     {
-        $claim = new self($task, bin2hex(random_bytes(8)));
+        $claim = new self($task, bin2hex(random_bytes(8)), app(PlaybackLoad::class));
         $taken = $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update([
             'status' => 'running', 'claim' => $claim->word, 'beat_at' => now(), 'progress' => 0.0,
             'attempts' => $task->newQuery()->getConnection()->raw('attempts + 1'),
@@ -74,11 +86,17 @@ final class Claim
     }
 
     /**
-     * To be called often while working: takes signals, and a few times a second tells that the worker is alive.
+     * To be called often while working: takes signals, waits while something plays that needs the machine, and a few times a second
+     * tells that the worker is alive.
      *
      * @return bool false when the work should stop: somebody wants that, another worker has it, or this worker has to leave
      */
     public function beat(int $done = 0, int $total = 0): bool
+    {
+        return $this->goesOn($done, $total) && $this->givesWay($done, $total);
+    }
+
+    private function goesOn(int $done, int $total): bool
     {
         SampleLoops::pause();
         if (app(QueueWorker::class)->shouldQuit) {
@@ -96,6 +114,30 @@ final class Claim
             'beat_at' => now(),
             ...($total > 0 ? ['progress' => $done / $total] : []),
         ]) > 0;
+    }
+
+    /** Waits as long as playing needs the machine; false when the work should stop meanwhile. */
+    private function givesWay(int $done, int $total): bool
+    {
+        $from = microtime(true);
+        if ($this->shareAt < $from - 0.1) {
+            $this->share = $this->playback->shareOfWorker();
+            $this->shareAt = $from;
+        }
+        $worked = $from - $this->workedFrom;
+        if ($this->share > 0.0 && $this->share < 1.0 && $worked < self::STINT) {
+            return true;
+        }
+        while ($this->share < 1.0 && ($this->share === 0.0 || microtime(true) - $from < $worked * (1.0 / $this->share - 1.0))) {
+            usleep(20_000);
+            if (! $this->goesOn($done, $total)) {
+                return false;
+            }
+            $this->share = $this->playback->shareOfWorker();
+        }
+        $this->workedFrom = microtime(true);
+
+        return true;
     }
 
     /**

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { bent, laneValueAt, type LaneControl } from './automation';
-import { faderTravel, placeOf, valueAt } from './scales';
+import { faderTravel, positionOf, valueAt } from './scales';
 import './testing';
 
 const fader: LaneControl = {
@@ -22,7 +22,7 @@ describe('lanes', () => {
         ];
         expect(laneValueAt([], fader, 50)).toBeCloseTo(-3, 3);
         expect(laneValueAt(points, fader, 0)).toBeCloseTo(-12, 3);
-        const half = (placeOf(-12, faderTravel()) + placeOf(0, faderTravel())) / 2;
+        const half = (positionOf(-12, faderTravel()) + positionOf(0, faderTravel())) / 2;
         expect(laneValueAt(points, fader, 200)).toBeCloseTo(valueAt(half, faderTravel()) as number, 3);
         expect(laneValueAt(points, fader, 600)).toBeNull();
     });
@@ -46,10 +46,10 @@ describe('lanes', () => {
         const power = (gain: number) => 10 ** ((gain - 12) / 45);
         const travel = (gain: number) => (power(gain) - power(-60)) / (1 - power(-60));
         for (const gain of [-59.7, -41.33, -12.05, -3.2, 0, 11.9, 12, 17.77, 24]) {
-            expect(Math.abs(placeOf(gain, faderTravel()) - travel(gain))).toBeLessThan(2e-4);
+            expect(Math.abs(positionOf(gain, faderTravel()) - travel(gain))).toBeLessThan(2e-4);
             expect(Math.abs((valueAt(travel(gain), faderTravel()) ?? 0) - gain)).toBeLessThan(0.01);
         }
-        expect(placeOf(null, faderTravel())).toBe(0);
+        expect(positionOf(null, faderTravel())).toBe(0);
         expect(valueAt(0, faderTravel())).toBeNull();
     });
 

@@ -2,7 +2,7 @@ import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/
 import { decibels, plain } from '@/format';
 import { allInserts } from '@/inserts';
 import { rules } from '@/rules';
-import { faderTravel, interpolated, placeOf, valueAt, type Travel } from '@/scales';
+import { faderTravel, interpolated, positionOf, valueAt, type Travel } from '@/scales';
 
 /** What can be automated on a channel, and how its values are drawn and said. */
 export interface LaneControl {
@@ -108,15 +108,15 @@ export function bent(share: number, curve: number): number {
 export function travelAt(points: AutomationPoint[], control: LaneControl, at: number): number {
     const first = points[0];
     if (!first) {
-        return placeOf(control.still, control.travel);
+        return positionOf(control.still, control.travel);
     }
     const index = points.filter((point) => point.at <= at).length - 1;
     const from = points[Math.max(0, index)] ?? first;
     const to = points[index + 1];
     if (index < 0 || !to || control.holds) {
-        return placeOf(from.value, control.travel);
+        return positionOf(from.value, control.travel);
     }
-    const [a, b] = [placeOf(from.value, control.travel), placeOf(to.value, control.travel)];
+    const [a, b] = [positionOf(from.value, control.travel), positionOf(to.value, control.travel)];
     return a + bent((at - from.at) / (to.at - from.at), from.curve ?? 0) * (b - a);
 }
 

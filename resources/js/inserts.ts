@@ -1,7 +1,7 @@
 import type { Branch, Channel, Insert, RowName, Split } from '@/api/types';
 
 /** Where an insert stands: on a row, or in a branch of a split. */
-export interface Place {
+export interface InsertLocation {
     channel: Channel;
     row: RowName;
     index: number;
@@ -20,12 +20,12 @@ export function allInserts(row: Insert[]): Insert[] {
     ]);
 }
 
-export function findInsert(channels: Channel[], id: string): Place | null {
+export function findInsert(channels: Channel[], id: string): InsertLocation | null {
     for (const channel of channels) {
         for (const row of ['inserts', 'postInserts'] as const) {
-            const place = findIn(channel, row, channel[row], id, null, null);
-            if (place) {
-                return place;
+            const location = findIn(channel, row, channel[row], id, null, null);
+            if (location) {
+                return location;
             }
         }
     }
@@ -39,15 +39,15 @@ function findIn(
     id: string,
     branch: Branch | null,
     split: Split | null,
-): Place | null {
+): InsertLocation | null {
     for (const [index, insert] of neighbours.entries()) {
         if (insert.id === id) {
             return { channel, row, index, insert, neighbours, branch, split };
         }
         for (const inner of insert.type === 'split' ? insert.branches : []) {
-            const place = findIn(channel, row, inner.inserts, id, inner, insert as Split);
-            if (place) {
-                return place;
+            const location = findIn(channel, row, inner.inserts, id, inner, insert as Split);
+            if (location) {
+                return location;
             }
         }
     }

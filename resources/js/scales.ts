@@ -38,7 +38,7 @@ function faderGain(travel: number): number | null {
 }
 
 /** From 0 to 1, faders above it where automation holds more; silence stands at 0. */
-export function placeOf(value: number | null, { min, max, scale }: Travel): number {
+export function positionOf(value: number | null, { min, max, scale }: Travel): number {
     if (value === null) {
         return 0;
     }

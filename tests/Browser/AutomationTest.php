@@ -36,7 +36,7 @@ it('fades in with one press, and the fade is heard', function (): void {
 });
 
 it('adds, moves, bends, copies and removes points', function (): void {
-    $lane = $this->browser->find('[data-lane="cello:fader"] svg');
+    $lane = $this->browser->find('[data-lane="cello:fader"] svg[role=group]');
     (new WebDriverActions($this->browser->driver))->moveToElement($lane, -200, 0)->doubleClick()->perform();
     $this->browser->until(fn (): bool => count(pointsOnServer()) === 1, 'a point');
     (new WebDriverActions($this->browser->driver))->moveToElement($lane, 100, 20)->doubleClick()->perform();

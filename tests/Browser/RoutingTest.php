@@ -298,7 +298,7 @@ it('notes what practice says otherwise, shows where, mends it, and remembers wha
     $this->browser->find('[data-channel-row=plate] .noted')->click();
     $this->browser->waitFor('[data-pilot]');
     // Shown where it is, and back.
-    pressButton('Show', "[data-note=\"return-not-wet:plate:{$reverb}\"]");
+    pressButton('Show', "[data-advice=\"return-not-wet:plate:{$reverb}\"]");
     $this->browser->waitFor("[data-inspecting={$reverb}]");
     $this->browser->find('[data-chip=pilot]')->click();
     pressButton('Set 100 %', '[data-pilot]');

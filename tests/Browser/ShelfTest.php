@@ -165,7 +165,7 @@ it('offers a better order and makes it when asked', function (): void {
     $id = insertOnServer('Frame drum', 'hall')['id'];
     $this->browser->visit($this->hafen->url("/?session={$this->session}"));
     $this->browser->waitFor("[data-insert={$id}] .name")->click();
-    $this->browser->waitFor('[data-note=ambience-into-drive]');
+    $this->browser->waitFor('[data-advice=ambience-into-drive]');
     expect(rowOnServer('Frame drum'))->toBe(['hall', 'amplifier']);
     // In the row it stands where the hall would go, and goes there by key.
     $offer = $this->browser->waitFor('[data-channel=frame-drum] [data-order-offer]');
@@ -178,7 +178,7 @@ it('offers a better order and makes it when asked', function (): void {
     $this->hafen->post("sessions/{$this->session}/undo");
     $this->browser->visit($this->hafen->url("/?session={$this->session}"));
     $this->browser->waitFor("[data-insert={$id}] .name")->click();
-    pressButton('Put it after', '[data-note=ambience-into-drive]');
+    pressButton('Put it after', '[data-advice=ambience-into-drive]');
     $this->browser->until(fn (): bool => rowOnServer('Frame drum') === ['amplifier', 'hall'], 'the better order again');
 });
 

@@ -46,9 +46,9 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
     }
 
     function toggleInsert(): void {
-        const place = selection.insert ? session.locate(selection.insert) : null;
-        if (place) {
-            void session.edit({ type: 'set-insert-on', inserts: [...selection.inserts], on: !place.insert.on });
+        const location = selection.insert ? session.locate(selection.insert) : null;
+        if (location) {
+            void session.edit({ type: 'set-insert-on', inserts: [...selection.inserts], on: !location.insert.on });
         }
     }
 
@@ -66,26 +66,26 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
 
     /** Alt moves the insert itself, without it the selection walks. */
     function sideways(way: 1 | -1, moving: boolean): void {
-        const place = selection.insert ? session.locate(selection.insert) : null;
-        if (place && moving) {
-            const at = way > 0 ? place.index + 2 : place.index - 1;
-            if (at >= 0 && at <= place.neighbours.length) {
+        const location = selection.insert ? session.locate(selection.insert) : null;
+        if (location && moving) {
+            const at = way > 0 ? location.index + 2 : location.index - 1;
+            if (at >= 0 && at <= location.neighbours.length) {
                 void session.edit({
                     type: 'move-insert',
-                    insert: place.insert.id,
-                    channel: place.channel.id,
-                    row: place.row,
+                    insert: location.insert.id,
+                    channel: location.channel.id,
+                    row: location.row,
                     at,
-                    ...(place.branch ? { branch: place.branch.id } : {}),
+                    ...(location.branch ? { branch: location.branch.id } : {}),
                 });
             }
             return;
         }
-        if (place) {
-            const all = allInserts([...place.channel.inserts, ...place.channel.postInserts]);
-            const next = all[all.findIndex((insert) => insert.id === place.insert.id) + way];
+        if (location) {
+            const all = allInserts([...location.channel.inserts, ...location.channel.postInserts]);
+            const next = all[all.findIndex((insert) => insert.id === location.insert.id) + way];
             if (next) {
-                selection.selectInsert(place.channel.id, next.id);
+                selection.selectInsert(location.channel.id, next.id);
             } else if (way < 0) {
                 selection.insert = null;
             }
@@ -113,22 +113,22 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
 
     /** The inserts as they are now; what becomes of them later does not matter. */
     function copy(): void {
-        const places = selection.inserts.map((id) => session.locate(id)).filter((place) => place !== null);
-        screen.copiedInserts = places.sort((a, b) => a.index - b.index).map((place) => place.insert);
+        const locations = selection.inserts.map((id) => session.locate(id)).filter((location) => location !== null);
+        screen.copiedInserts = locations.sort((a, b) => a.index - b.index).map((location) => location.insert);
         tell(
-            `${places.length === 1 ? 'Insert' : `${places.length} inserts`} copied. Ctrl+V pastes on what is selected.`,
+            `${locations.length === 1 ? 'Insert' : `${locations.length} inserts`} copied. Ctrl+V pastes on what is selected.`,
         );
     }
 
     /** After the selected insert, or at the end of every selected channel's row. */
     function paste(): void {
-        const place = selection.insert ? session.locate(selection.insert) : null;
+        const location = selection.insert ? session.locate(selection.insert) : null;
         const name = screen.copiedInserts.length === 1 ? 'Pasted insert' : 'Pasted inserts';
-        if (place && selection.channels.length <= 1) {
-            void finder.pasteOn([place.channel.id], screen.copiedInserts, name, {
-                row: place.row,
-                at: place.index + 1,
-                branch: place.branch?.id ?? null,
+        if (location && selection.channels.length <= 1) {
+            void finder.pasteOn([location.channel.id], screen.copiedInserts, name, {
+                row: location.row,
+                at: location.index + 1,
+                branch: location.branch?.id ?? null,
             });
         } else {
             void finder.pasteOn([...selection.channels], screen.copiedInserts, name);

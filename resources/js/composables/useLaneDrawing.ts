@@ -2,7 +2,7 @@ import { useElementSize } from '@vueuse/core';
 import { computed, type Ref } from 'vue';
 import type { AutomationPoint } from '@/api/types';
 import { travelAt, type LaneControl } from '@/automation';
-import { placeOf } from '@/scales';
+import { positionOf } from '@/scales';
 
 export const LANE_HEIGHT = 84;
 const EDGE = 8;
@@ -27,7 +27,7 @@ export function useLaneDrawing(
     const x = (at: number) => EDGE + (at / length()) * inner.value;
     /** What a lane holds above the end of its control stands at the upper edge. */
     const y = (travel: number) => LANE_HEIGHT - EDGE - Math.min(1, travel) * (LANE_HEIGHT - 2 * EDGE);
-    const yOf = (value: number | null) => y(placeOf(value, control().travel));
+    const yOf = (value: number | null) => y(positionOf(value, control().travel));
     const atX = (pixel: number) => Math.round(Math.max(0, Math.min(1, (pixel - EDGE) / inner.value)) * length());
     const travelAtY = (pixel: number) => 1 - (pixel - EDGE) / (LANE_HEIGHT - 2 * EDGE);
     /** Samples and travel that a way over the drawing stands for. */

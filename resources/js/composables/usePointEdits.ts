@@ -2,7 +2,7 @@ import { computed, ref, shallowRef } from 'vue';
 import type { AutomationPoint, Channel } from '@/api/types';
 import { laneOf, type LaneControl } from '@/automation';
 import { rules } from '@/rules';
-import { placeOf, valueAt } from '@/scales';
+import { positionOf, valueAt } from '@/scales';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
@@ -38,7 +38,7 @@ export function usePointEdits(channel: () => Channel, control: () => LaneControl
 
     /** Dragged, a point goes to the end of its control; one that stands above it can come down. */
     function movedTravel(value: number | null, by: number): number {
-        const before = placeOf(value, control().travel);
+        const before = positionOf(value, control().travel);
         return Math.min(Math.max(1, before), before + by);
     }
 
@@ -102,7 +102,7 @@ export function usePointEdits(channel: () => Channel, control: () => LaneControl
             .map((point) => ({
                 ...point,
                 at: point.at + from,
-                value: rounded(valueAt(placeOf(point.value, travel), travel)),
+                value: rounded(valueAt(positionOf(point.value, travel), travel)),
             }))
             .filter((point) => point.at <= length.value);
         if (added.length > 0) {

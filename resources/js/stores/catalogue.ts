@@ -60,8 +60,8 @@ export const useCatalogue = defineStore('catalogue', () => {
             const name = spec.name.toLowerCase();
             const words = [name, spec.category.toLowerCase(), ...spec.synonyms];
             if (wanted === '') {
-                const place = recent.value.indexOf(spec.id);
-                return place >= 0 ? place : 100;
+                const index = recent.value.indexOf(spec.id);
+                return index >= 0 ? index : 100;
             }
             if (name.startsWith(wanted)) {
                 return 0;

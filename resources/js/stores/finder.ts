@@ -43,14 +43,14 @@ export const useFinder = defineStore('finder', () => {
 
     /** For what is selected: after the selected insert, or at the end of the selected channels' rows. */
     function openForSelection(): void {
-        const place = selection.insert ? session.locate(selection.insert) : null;
-        if (place && selection.channels.length <= 1) {
+        const location = selection.insert ? session.locate(selection.insert) : null;
+        if (location && selection.channels.length <= 1) {
             request.value = {
-                channels: [place.channel.id],
-                row: place.row,
-                at: place.index + 1,
+                channels: [location.channel.id],
+                row: location.row,
+                at: location.index + 1,
                 replace: null,
-                branch: place.branch?.id ?? null,
+                branch: location.branch?.id ?? null,
             };
             return;
         }
@@ -61,14 +61,14 @@ export const useFinder = defineStore('finder', () => {
     }
 
     function openToReplace(insert: string): void {
-        const place = session.locate(insert);
-        request.value = place
+        const location = session.locate(insert);
+        request.value = location
             ? {
-                  channels: [place.channel.id],
-                  row: place.row,
-                  at: place.index,
+                  channels: [location.channel.id],
+                  row: location.row,
+                  at: location.index,
                   replace: insert,
-                  branch: place.branch?.id ?? null,
+                  branch: location.branch?.id ?? null,
               }
             : null;
     }

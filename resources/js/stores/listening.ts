@@ -214,7 +214,7 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
-    function tellWishes(): void {
+    function sendOptions(): void {
         if (listeningId) {
             void api.put(`listenings/${listeningId}`, options()).catch(tellRefusal);
         }
@@ -222,13 +222,13 @@ export const useListening = defineStore('listening', () => {
 
     function listenAt(key: string | null): void {
         tap.value = key === `${session.main?.id}:post-fader` ? null : key;
-        tellWishes();
+        sendOptions();
     }
 
     function setLoop(region: { start: number; end: number } | null): void {
         loop.value = region;
         isLooping.value = region !== null;
-        tellWishes();
+        sendOptions();
     }
 
     function toggleLoop(): void {
@@ -236,13 +236,13 @@ export const useListening = defineStore('listening', () => {
             loop.value = { start: 0, end: session.document?.length ?? 0 };
         }
         isLooping.value = !isLooping.value && loop.value.end > loop.value.start;
-        tellWishes();
+        sendOptions();
     }
 
     function startCompare(about: Compare | null): void {
         compare.value = about;
         side.value = 1;
-        tellWishes();
+        sendOptions();
     }
 
     /** Plays a second or two around a moment again and again, at the main, against what remedies would make of it. */
@@ -260,21 +260,21 @@ export const useListening = defineStore('listening', () => {
 
     function sweepAt(about: Sweep | null): void {
         sweep.value = about;
-        tellWishes();
+        sendOptions();
     }
 
     function watchInsert(insert: string | null): void {
         if (insert !== watching) {
             watching = insert;
             watched.value = null;
-            tellWishes();
+            sendOptions();
         }
     }
 
     function chooseSide(to: 1 | 2): void {
         if (compare.value) {
             side.value = to;
-            tellWishes();
+            sendOptions();
         }
     }
 

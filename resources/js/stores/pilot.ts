@@ -8,7 +8,7 @@ import { useSelection } from './selection';
 import { useSession } from './session';
 import { useSurvey } from './survey';
 
-/** The pilot notes of the session: those that are open, those that were dismissed, and whether the list is shown. */
+/** The Pilot's advice on the session: what is open, those that were dismissed, and whether the list is shown. */
 export const usePilot = defineStore('pilot', () => {
     const session = useSession();
     const selection = useSelection();

@@ -4,7 +4,7 @@ import { api } from '@/api/client';
 import type { Edit } from '@/api/edits';
 import type { Channel, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
 import { rules } from '@/rules';
-import { findInsert, type Place } from '@/inserts';
+import { findInsert, type InsertLocation } from '@/inserts';
 import { tell, tellRefusal } from './notices';
 
 /** A channel something may go to. */
@@ -75,7 +75,7 @@ export const useSession = defineStore('session', () => {
         return channels.value.find((entry) => entry.id === id);
     }
 
-    function locate(insertId: string): Place | null {
+    function locate(insertId: string): InsertLocation | null {
         return findInsert(channels.value, insertId);
     }
 

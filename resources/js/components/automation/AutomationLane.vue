@@ -8,7 +8,7 @@ import { LANE_HEIGHT, useLaneDrawing } from '@/composables/useLaneDrawing';
 import { usePointEdits } from '@/composables/usePointEdits';
 import { useSteps } from '@/composables/useSteps';
 import { clock, parseNumber } from '@/format';
-import { placeOf, valueAt } from '@/scales';
+import { positionOf, valueAt } from '@/scales';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -104,8 +104,8 @@ function grab(event: PointerEvent, index: number): void {
 function bend(event: PointerEvent, index: number): void {
     const list = points.value;
     const before = list[index]?.curve ?? 0;
-    const place = (at: number) => placeOf(list[at]?.value ?? null, control.value.travel);
-    const way = place(index + 1) > place(index) ? 1 : -1;
+    const position = (at: number) => positionOf(list[at]?.value ?? null, control.value.travel);
+    const way = position(index + 1) > position(index) ? 1 : -1;
     follow(event, (_, dy) => edits.bent(list, index, before + (way * dy) / BEND));
 }
 

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue';
 import { useSteps } from '@/composables/useSteps';
 import { parseNumber } from '@/format';
-import { placeOf, valueAt } from '@/scales';
+import { positionOf, valueAt } from '@/scales';
 import { newGesture } from '@/stores/session';
 
 /**
@@ -37,7 +37,7 @@ const nudges = useSteps();
 const shown = computed(() => (held.value === undefined ? props.modelValue : held.value));
 
 const travel = computed(() => ({ min: props.min, max: props.max, scale: props.scale }));
-const place = (value: number | null) => placeOf(value, travel.value);
+const position = (value: number | null) => positionOf(value, travel.value);
 const valueHere = (where: number) => valueAt(where, travel.value);
 
 function rounded(value: number | null, isExact: boolean): number | null {
@@ -74,7 +74,7 @@ function grab(event: PointerEvent): void {
     element.setPointerCapture(event.pointerId);
     gesture = newGesture();
     let lastX = event.clientX;
-    let where = place(props.modelValue);
+    let where = position(props.modelValue);
     held.value = props.modelValue;
     const move = (moved: PointerEvent) => {
         where += ((moved.clientX - lastX) / element.clientWidth) * (moved.shiftKey ? 0.15 : 1);
@@ -181,14 +181,14 @@ function reset(): void {
                 :style="
                     centred
                         ? {
-                              left: `${Math.min(place(shown), 0.5) * 100}%`,
-                              width: `${Math.abs(place(shown) - 0.5) * 100}%`,
+                              left: `${Math.min(position(shown), 0.5) * 100}%`,
+                              width: `${Math.abs(position(shown) - 0.5) * 100}%`,
                           }
-                        : { left: 0, width: `${place(shown) * 100}%` }
+                        : { left: 0, width: `${position(shown) * 100}%` }
                 "
             />
-            <span class="default" :style="{ left: `${place(props.default) * 100}%` }" />
-            <span class="knob" :style="{ left: `${place(shown) * 100}%` }" />
+            <span class="default" :style="{ left: `${position(props.default) * 100}%` }" />
+            <span class="knob" :style="{ left: `${position(shown) * 100}%` }" />
         </div>
         <input
             v-if="typing !== null"

@@ -6,7 +6,7 @@ import { useBandListening } from '@/composables/useBandListening';
 import { useInsertValues } from '@/composables/useInsertValues';
 import { useProcessorPicture } from '@/composables/useProcessorPicture';
 import { decibels } from '@/format';
-import type { Place } from '@/inserts';
+import type { InsertLocation } from '@/inserts';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
@@ -15,13 +15,13 @@ import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SidechainSource from './SidechainSource.vue';
-import AdviceNotes from './AdviceNotes.vue';
+import AdviceList from './AdviceList.vue';
 import OrderStrip from '@/components/paths/OrderStrip.vue';
 import ParameterControl from '@/components/controls/ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
 import ProcessorPicture from './ProcessorPicture.vue';
 
-const props = defineProps<{ place: Place; insert: ProcessorInsert }>();
+const props = defineProps<{ location: InsertLocation; insert: ProcessorInsert }>();
 
 const session = useSession();
 const listening = useListening();
@@ -41,11 +41,15 @@ const { band, isHeard, watched, range, toggle } = useBandListening(
     () => shown.value,
     () => picture.value?.reading === 'response',
 );
-const channel = computed(() => props.place.channel);
-const row = computed(() => props.place.row);
+const channel = computed(() => props.location.channel);
+const row = computed(() => props.location.row);
 const before = computed(() => {
-    const earlier = props.place.neighbours[props.place.index - 1];
-    const start = props.place.split ? `into:${props.place.split.id}` : row.value === 'inserts' ? 'source' : 'pre-fader';
+    const earlier = props.location.neighbours[props.location.index - 1];
+    const start = props.location.split
+        ? `into:${props.location.split.id}`
+        : row.value === 'inserts'
+          ? 'source'
+          : 'pre-fader';
     return `${channel.value.id}:${earlier ? `insert:${earlier.id}` : start}`;
 });
 const after = computed(() => `${channel.value.id}:insert:${props.insert.id}`);
@@ -58,7 +62,7 @@ const activeSide = computed(() => (props.insert.other ? 3 - props.insert.other.s
 const isOtherCompared = computed(
     () => listening.compare?.kind === 'setting' && listening.compare.id === props.insert.id,
 );
-const notes = computed(() => pilot.of(channel.value.id).filter((note) => note.part === props.insert.id));
+const advice = computed(() => pilot.of(channel.value.id).filter((one) => one.part === props.insert.id));
 
 /** Hears the other setting against this one, at the same level. */
 function compareOther(): void {
@@ -112,8 +116,9 @@ function remove(): void {
         <header>
             <h2>{{ spec.name }}</h2>
             <span class="soft"
-                >{{ channel.name }}{{ place.branch ? `, ${place.branch.name}` : '' }} · {{ place.index + 1 }} of
-                {{ place.neighbours.length }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
+                >{{ channel.name }}{{ location.branch ? `, ${location.branch.name}` : '' }} ·
+                {{ location.index + 1 }} of {{ location.neighbours.length
+                }}{{ row === 'postInserts' ? ', after the fader' : '' }}</span
             >
         </header>
         <PresetMenu :insert="insert" :spec="spec" />
@@ -194,8 +199,8 @@ function remove(): void {
                 <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
             </LyingSlider>
         </div>
-        <AdviceNotes :advice="notes" />
-        <OrderStrip :neighbours="place.neighbours" :insert="insert.id" />
+        <AdviceList :advice="advice" />
+        <OrderStrip :neighbours="location.neighbours" :insert="insert.id" />
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
         <dl>
             <dt>in</dt>

@@ -9,7 +9,7 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import CopySends from '@/components/sends/CopySends.vue';
-import AdviceNotes from './AdviceNotes.vue';
+import AdviceList from './AdviceList.vue';
 import FaderSlider from '@/components/controls/FaderSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 
@@ -129,7 +129,7 @@ function inspect(): void {
             <CopySends v-if="one" :sends="ids" :from="first.channel" label="Copy to …" />
             <button class="text-button" @click="remove">Remove</button>
         </div>
-        <AdviceNotes :advice="advice" />
+        <AdviceList :advice="advice" />
         <template v-if="target">
             <h3>
                 <button class="plain to" @click="inspect">{{ target.name }}</button>

@@ -18,7 +18,7 @@ const selection = useSelection();
 const pilot = usePilot();
 const screen = useScreen();
 
-const place = computed(() => (selection.insert ? session.locate(selection.insert) : null));
+const location = computed(() => (selection.insert ? session.locate(selection.insert) : null));
 // Whoever selects something wants to see it.
 watch(
     () => [selection.insert, selection.sends, selection.channels],
@@ -53,17 +53,17 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
         <PilotList v-if="pilot.isShown" />
         <HeadroomInspector v-else-if="screen.view === 'headroom'" />
         <SplitInspector
-            v-else-if="place?.insert.type === 'split'"
-            :key="place.insert.id"
-            :channel="place.channel"
-            :row="place.row"
-            :split="place.insert"
+            v-else-if="location?.insert.type === 'split'"
+            :key="location.insert.id"
+            :channel="location.channel"
+            :row="location.row"
+            :split="location.insert"
         />
         <InsertInspector
-            v-else-if="place && place.insert.type === 'processor'"
-            :key="place.insert.id"
-            :place="place"
-            :insert="place.insert"
+            v-else-if="location && location.insert.type === 'processor'"
+            :key="location.insert.id"
+            :location="location"
+            :insert="location.insert"
         />
         <SendInspector v-else-if="sends.length > 0" :sends="sends" />
         <ChannelInspector v-else-if="channel" :key="channel.id" :channel="channel" :along="chosen" />

@@ -241,7 +241,7 @@ describe('the inspector of a send', () => {
         );
         const [first] = sends();
         open(SendInspector, { sends: [first, { ...first, send: { ...first!.send, id: 'n2' } }] });
-        expect(part.findAll('[data-note]').map((note) => note.text())).toEqual([
+        expect(part.findAll('[data-advice]').map((note) => note.text())).toEqual([
             expect.stringMatching(/^n1 is early\.\s+The same for 1 more\.\s*Set after fader$/),
         ]);
         await button('Set after fader').trigger('click');

@@ -37,7 +37,7 @@ export function targetAt(x: number, y: number, dragged: string): Target | null {
     if (!row?.dataset.channel) {
         return null;
     }
-    const place = {
+    const position = {
         channel: row.dataset.channel,
         row: row.dataset.dropRow as RowName,
         branch: row.dataset.branch ?? null,
@@ -51,14 +51,14 @@ export function targetAt(x: number, y: number, dragged: string): Target | null {
         const box = chip.getBoundingClientRect();
         const share = (x - box.left) / box.width;
         const swap = share > 0.3 && share < 0.7 && chip.dataset.insert !== dragged ? chip.dataset.insert : null;
-        return { ...place, at: index + (share >= 0.5 ? 1 : 0), swap };
+        return { ...position, at: index + (share >= 0.5 ? 1 : 0), swap };
     }
     const at = items.filter((other) => {
         // A long row goes on in further lines: all of a line above the pointer comes before it.
         const box = other.getBoundingClientRect();
         return box.bottom < y || (box.top <= y && box.left + box.width / 2 < x);
     }).length;
-    return { ...place, at, swap: null };
+    return { ...position, at, swap: null };
 }
 
 /** Dragging a chip: to another place moves it, with Alt copies it, onto the middle of another chip swaps the two. */
@@ -146,17 +146,17 @@ export function useChipDrag() {
     }
 
     function make(insert: string, target: Target, copy: boolean): void {
-        const place = {
+        const position = {
             row: target.row,
             at: target.at,
             ...(target.branch === null ? {} : { branch: target.branch }),
         };
         if (copy) {
-            void session.edit({ type: 'copy-inserts', inserts: [insert], channels: [target.channel], ...place });
+            void session.edit({ type: 'copy-inserts', inserts: [insert], channels: [target.channel], ...position });
         } else if (target.swap) {
             void session.edit({ type: 'swap-inserts', insert, with: target.swap });
         } else {
-            void session.edit({ type: 'move-insert', insert, channel: target.channel, ...place });
+            void session.edit({ type: 'move-insert', insert, channel: target.channel, ...position });
         }
     }
 

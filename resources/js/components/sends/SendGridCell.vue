@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { Channel, Send } from '@/api/types';
 import { decibels, sendText } from '@/format';
-import { faderTravel, placeOf } from '@/scales';
+import { faderTravel, positionOf } from '@/scales';
 
 /** One cell of the grid: the amount of a send, where it is taken and how much that is, or why there is none. */
 const props = defineProps<{
@@ -20,7 +20,7 @@ defineEmits<{ typed: []; left: [] }>();
 
 const share = computed(() => {
     const gain = props.send?.gain ?? null;
-    return gain === null ? 0 : Math.min(1, Math.max(0.02, placeOf(gain, faderTravel())));
+    return gain === null ? 0 : Math.min(1, Math.max(0.02, positionOf(gain, faderTravel())));
 });
 const title = computed(() => {
     const { channel, bus, send } = props;

@@ -19,13 +19,13 @@ const groups = computed(() =>
         .map(([severity, heading]) => ({
             severity,
             heading,
-            notes: pilot.open.filter((note) => note.severity === severity),
+            advice: pilot.open.filter((one) => one.severity === severity),
         }))
-        .filter((group) => group.notes.length > 0),
+        .filter((group) => group.advice.length > 0),
 );
 
-function name(note: Advice): string {
-    return session.channel(note.channel)?.name ?? note.channel;
+function name(one: Advice): string {
+    return session.channel(one.channel)?.name ?? one.channel;
 }
 </script>
 
@@ -41,16 +41,16 @@ function name(note: Advice): string {
         </p>
         <section v-for="group in groups" :key="group.severity" :class="group.severity">
             <h3>{{ group.heading }}</h3>
-            <article v-for="note in group.notes" :key="note.id" class="note" :data-note="note.id">
-                <p>{{ note.text }}</p>
-                <button v-if="note.fix" class="plain fix" @click="session.edit(note.fix.edit)">
-                    {{ note.fix.label }}
+            <article v-for="one in group.advice" :key="one.id" class="note" :data-advice="one.id">
+                <p>{{ one.text }}</p>
+                <button v-if="one.fix" class="plain fix" @click="session.edit(one.fix.edit)">
+                    {{ one.fix.label }}
                 </button>
-                <button class="plain" :title="`Show ${name(note)}`" @click="pilot.show(note)">Show</button>
+                <button class="plain" :title="`Show ${name(one)}`" @click="pilot.show(one)">Show</button>
                 <button
                     class="plain"
                     title="It is meant to be so; do not note it again"
-                    @click="pilot.dismiss(note, true)"
+                    @click="pilot.dismiss(one, true)"
                 >
                     Leave it
                 </button>
@@ -65,13 +65,13 @@ function name(note: Advice): string {
                 {{ pilot.dismissed.length }} left as {{ pilot.dismissed.length === 1 ? 'it is' : 'they are' }}
             </button>
             <article
-                v-for="note in areDismissedShown ? pilot.dismissed : []"
-                :key="note.id"
+                v-for="one in areDismissedShown ? pilot.dismissed : []"
+                :key="one.id"
                 class="note left"
-                :data-note="note.id"
+                :data-advice="one.id"
             >
-                <p>{{ note.text }}</p>
-                <button class="plain" @click="pilot.dismiss(note, false)">Note it again</button>
+                <p>{{ one.text }}</p>
+                <button class="plain" @click="pilot.dismiss(one, false)">Note it again</button>
             </article>
         </template>
     </div>

@@ -8,7 +8,7 @@ const props = defineProps<{ advice: Advice[] }>();
 
 const session = useSession();
 
-const notes = computed(() => {
+const lines = computed(() => {
     const alike: { first: Advice; all: Advice[] }[] = [];
     for (const one of props.advice) {
         const known = alike.find(({ first }) => first.check === one.check && first.fix?.label === one.fix?.label);
@@ -32,7 +32,7 @@ function fix(all: Advice[]): void {
 </script>
 
 <template>
-    <p v-for="{ first, all } in notes" :key="first.id" class="about" :data-note="first.check">
+    <p v-for="{ first, all } in lines" :key="first.id" class="about" :data-advice="first.check">
         {{ first.text }} <template v-if="all.length > 1">The same for {{ all.length - 1 }} more.</template>
         <button v-if="first.fix" class="plain fix" @click="fix(all)">{{ first.fix.label }}</button>
     </p>
