@@ -23,8 +23,9 @@ $layers = [
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Pilot' => ['Session', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
     'Printing' => ['Session', 'Engine', 'Survey', 'Metering', 'Audio'],
+    'Load' => ['Session', 'Engine', 'Audio'],
     'Demo' => ['Session', 'Dsp', 'Audio'],
-    'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
 ];
 foreach ($layers as $part => $uses) {
     arch("{$part} uses only what stands above it")

@@ -40,6 +40,8 @@ final readonly class HeadroomController
                 'offset' => $stage->offset,
                 'levelDependent' => $stage->levelDependent,
                 'fixed' => $stage->isFixed,
+                'fullScale' => Stage::FULL_SCALE,
+                'above' => $stage->aboveFullScale(),
             ], StagesOfPath::of($opened, $this->processors, $channel, $isFixed));
         }
 

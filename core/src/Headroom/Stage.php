@@ -7,6 +7,9 @@ namespace Hafen\Headroom;
 /** A stage of a path where its level is known. */
 final readonly class Stage
 {
+    /** dBFS above which a level is over. */
+    public const FULL_SCALE = 0.0;
+
     /**
      * @param  string  $tap  "channel:stage", whose level it is
      * @param  float  $offset  dB to add to the level of the tap
@@ -23,5 +26,11 @@ final readonly class Stage
         public bool $isFixed = false,
         public string $shortName = '',
     ) {
+    }
+
+    /** What a level above full scale is here: floating point keeps it, whole numbers do not. */
+    public function aboveFullScale(): string
+    {
+        return $this->isFixed ? 'clip' : 'over';
     }
 }

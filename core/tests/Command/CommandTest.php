@@ -120,8 +120,29 @@ it('tells refusals from wrong usage', function (int $status, string $says, strin
     'a negative place' => [2, 'whole number', 'render', '{folder}/session.json', '--out', '{folder}/o.wav', '--from', '-5'],
     'nowhere to write' => [1, 'cannot be created', 'render', '{folder}/session.json', '--out', '/nowhere/o.wav'],
     'a full disk' => [1, 'disk is full', 'render', '{folder}/session.json', '--out', '/dev/full'],
+    'no seconds to measure' => [2, 'more than 0 seconds', 'load', '{folder}/session.json', '--seconds', '0'],
+    'seconds that are no number' => [2, 'seconds from 0 to 86400, not "soon"', 'load', '{folder}/session.json', '--seconds', 'soon'],
     'an unknown option' => [2, 'Unknown option', 'survey', '{folder}/session.json', '--colour'],
 ]);
+
+it('measures what a session takes of a core, part by part, with the JIT', function (): void {
+    [$status, $out] = hafen('load', $this->document, '--json', '--seconds', '0.5');
+    $load = json_decode($out, true);
+    expect($status)->toBe(0)
+        ->and(array_column($load['channels'], 'name'))->toBe(['Cello', 'Main'])
+        ->and(array_keys($load['channels'][0]['inserts']))->toBe(['i1', 'i2'])
+        ->and($load['engine'] + array_sum(array_column($load['channels'], 'total')))->toEqualWithDelta($load['total'], 1e-9);
+    foreach ($load['channels'] as $channel) {
+        expect($channel['own'] + array_sum($channel['inserts']))->toEqualWithDelta($channel['total'], 1e-9);
+    }
+    [$status, $out] = hafen('load', $this->document, '--seconds', '0.2');
+    expect($status)->toBe(0)->and($out)->toContain('of a core', 'Cello', 'Limiter', 'sums, gains, meters', 'engine');
+});
+
+it('ends quietly when nobody reads on', function (): void {
+    exec(escapeshellarg(PHP_BINARY).' '.escapeshellarg(__DIR__.'/../../bin/hafen').' processors 2>&1 >/dev/full', $said, $status);
+    expect($said)->toBe([])->and($status)->toBe(0);
+});
 
 it('names a missing sound file', function (): void {
     unlink("{$this->folder}/cello.wav");

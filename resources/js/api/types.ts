@@ -264,6 +264,9 @@ export interface Stage {
     offset: number;
     levelDependent: boolean;
     fixed: boolean;
+    /** dBFS above which a level is marked, and as what. */
+    fullScale: number;
+    above: 'clip' | 'over';
 }
 
 export type AimFigure = 'peak' | 'true-peak' | 'loudness';

@@ -35,7 +35,7 @@ export function useStations() {
             const peak = shifted(level?.peak, stage.offset);
             const average = shifted(level?.rms, stage.offset);
             const clipped = index === 0 && (headroom.result?.channels[stage.channel]?.clipped ?? []).length > 0;
-            const isOver = peak !== null && peak > 0;
+            const isOver = peak !== null && peak > stage.fullScale;
             const gain = before === null || average === null ? null : average - before;
             before = average;
             return {
@@ -46,7 +46,7 @@ export function useStations() {
                 floor: shifted(headroom.result?.taps[stage.tap]?.floor, stage.offset),
                 overs: isOver ? (level?.overs ?? 0) : 0,
                 gain,
-                mark: clipped || (stage.fixed && isOver) ? 'clip' : isOver ? 'over' : 'plain',
+                mark: clipped ? 'clip' : isOver ? stage.above : 'plain',
             };
         });
     };

@@ -36,8 +36,8 @@ const detail = computed(() => {
     const parts = [`peak ${decibels(about.peak, true)} dBFS`, `average ${decibels(about.average, true)} dBFS`];
     if (about.peak !== null) {
         parts.push(
-            about.peak > 0
-                ? about.stage.fixed
+            about.peak > about.stage.fullScale
+                ? about.stage.above === 'clip'
                     ? `${about.overs} samples would clip here`
                     : `${about.overs} samples over, harmless in floating point`
                 : `headroom ${decibels(-about.peak)} dB`,

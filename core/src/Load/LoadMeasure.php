@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Load;
+
+use Hafen\Audio\LoopFault;
+use Hafen\Audio\LoopsNotSafe;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Engine;
+use Hafen\Engine\Loop;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Session;
+
+/** Measures what a session takes of a core: plays some seconds from its middle as fast as they go, and looks at the clock. */
+final readonly class LoadMeasure
+{
+    /** Seconds that run before, until the JIT has compiled what runs. */
+    private const WARM_UP = 1.0;
+
+    public function __construct(private Compiler $compiler, private int $blockSize = 512)
+    {
+    }
+
+    /**
+     * @param  float  $seconds  of sound, above 0
+     * @param  ?callable(): bool  $goOn  asked before each block; false stops
+     * @return ?SessionLoad null when it was stopped
+     *
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
+     */
+    public function measure(Session $session, float $seconds = 4.0, ?callable $goOn = null): ?SessionLoad
+    {
+        $rate = $session->sampleRate;
+        $engine = new Engine($this->compiler, $session, $this->blockSize);
+        // A session that is shorter than what is measured goes round.
+        $engine->loopOver(new Loop(0, max(1, $session->length)));
+        $engine->start(max(0, intdiv($session->length - (int) ($seconds * $rate), 2)));
+        if (self::run($engine, (int) (self::WARM_UP * $rate), $goOn) === null) {
+            return null;
+        }
+        $engine->loads();
+        $frames = max($this->blockSize, (int) ($seconds * $rate));
+        $run = self::run($engine, $frames, $goOn);
+
+        return $run === null ? null : self::load($session, $engine, $run);
+    }
+
+    /**
+     * @param  ?callable(): bool  $goOn
+     * @return ?array{int, int} nanoseconds it took, frames it ran; null when it was stopped
+     */
+    private static function run(Engine $engine, int $frames, ?callable $goOn): ?array
+    {
+        $nanoseconds = 0;
+        for ($done = 0; $done < $frames; $done += $count) {
+            if ($goOn !== null && ! $goOn()) {
+                return null;
+            }
+            $from = hrtime(true);
+            $count = $engine->next()->frames();
+            $nanoseconds += hrtime(true) - $from;
+        }
+
+        return [$nanoseconds, $done];
+    }
+
+    /** @param  array{int, int}  $run  see {@see run()} */
+    private static function load(Session $session, Engine $engine, array $run): SessionLoad
+    {
+        [$nanoseconds, $ran] = $run;
+        $seconds = $ran / $session->sampleRate;
+        $loads = $engine->loads();
+        $channels = [];
+        foreach ($session->channels as $channel) {
+            $processors = [];
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert) {
+                    $processors[$insert->id] = $loads["{$channel->id}:insert:{$insert->id}"] ?? 0.0;
+                }
+            }
+            $channels[$channel->id] = new ChannelLoad($loads[$channel->id] ?? 0.0, $processors);
+        }
+
+        return new SessionLoad($nanoseconds / 1e9 / $seconds, $channels, $seconds);
+    }
+}
