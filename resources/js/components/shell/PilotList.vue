@@ -98,7 +98,7 @@ function name(one: Advice): string {
 }
 
 .note .plain {
-    margin-right: 14px;
+    margin-right: 11px;
     color: var(--soft);
 }
 
