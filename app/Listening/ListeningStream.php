@@ -89,6 +89,8 @@ final class ListeningStream
      */
     private function played(Listening $listening, int $from): Generator
     {
+        // From the pre-roll on: what plays comes before all background work.
+        $this->playback->tell($listening->id, 1.0);
         $reader = new ListeningOptionsReader($listening->id);
         $stored = StoredSession::query()->findOrFail($listening->session_id);
         $this->storedId = $stored->id;
@@ -110,8 +112,6 @@ final class ListeningStream
         $loudness = new LoudnessMeter($rate);
         $sent = 0;
         $told = 0.0;
-        // From the first block on: what plays comes before all background work.
-        $this->playback->tell($listening->id, 1.0);
         while (! connection_aborted()) {
             $blocks = [];
             $position = $this->engine->position();

@@ -19,7 +19,7 @@ final readonly class PlaybackLoad
     /** Seconds after which the word of a stream counts no more. */
     private const FRESH = 2.5;
 
-    /** Room that the engine is given beyond what it took: its load is not even. */
+    /** So many times its load is kept for the engine: it is not even. */
     private const ROOM = 2.0;
 
     private Closure $clock;

@@ -1,5 +1,5 @@
 import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/api/types';
-import { decibels, plain } from '@/format';
+import { decibels, panText, plain } from '@/format';
 import { allInserts } from '@/inserts';
 import { rules } from '@/rules';
 import { faderTravel, interpolated, positionOf, valueAt, type Travel } from '@/scales';
@@ -45,10 +45,7 @@ export function controlsOf(
             still: channel.pan,
             holds: false,
             step: 0.05,
-            text: (value) => {
-                const size = Math.round(Math.abs(value ?? 0) * 100);
-                return size === 0 ? 'C' : `${(value ?? 0) < 0 ? 'L' : 'R'}${size}`;
-            },
+            text: (value) => panText(value ?? 0),
         },
         {
             target: 'mute',

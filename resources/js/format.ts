@@ -84,3 +84,14 @@ export function size(bytes: number): string {
     const [unit, name] = bytes >= 1e9 ? [1e9, 'GB'] : bytes >= 1e6 ? [1e6, 'MB'] : [1e3, 'kB'];
     return `${(bytes / unit).toFixed(name === 'kB' ? 0 : 1)} ${name}`;
 }
+
+/** A number as somebody would type it; silence is -inf. See parseNumber. */
+export function typedNumber(value: number | null): string {
+    return value === null ? '-inf' : String(value);
+}
+
+/** Where something stands between the sides, from -1 (left) to +1: "L35". */
+export function panText(pan: number, centre = 'C'): string {
+    const size = Math.round(Math.abs(pan) * 100);
+    return size === 0 ? centre : `${pan < 0 ? 'L' : 'R'}${size}`;
+}

@@ -78,7 +78,7 @@ it('says so where a revision is damaged, and goes on with the rest', function ()
     $session = Demo::session();
     edit($session, 1, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -3.0])->assertOk();
     edit($session, 2, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0], 'move')->assertOk();
-    $damaged = Revision::query()->orderBy('id')->skip(1)->firstOrFail();
+    $damaged = Revision::query()->orderBy('id')->offset(1)->limit(1)->firstOrFail();
     $damaged->update(['difference' => 'damaged']);
     // A movement that goes on, undo into it, and a way around it.
     $change = edit($session, 3, ['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -7.0], 'move')->assertOk()->json('change');

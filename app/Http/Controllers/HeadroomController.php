@@ -39,8 +39,6 @@ final readonly class HeadroomController
                 'short' => $stage->shortName,
                 'offset' => $stage->offset,
                 'levelDependent' => $stage->levelDependent,
-                'fixed' => $stage->isFixed,
-                'fullScale' => Stage::FULL_SCALE,
                 'above' => $stage->aboveFullScale(),
             ], StagesOfPath::of($opened, $this->processors, $channel, $isFixed));
         }

@@ -11,6 +11,7 @@ use Hafen\Headroom\Aim;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Remedies;
 use Hafen\Headroom\Remedy;
+use Hafen\Headroom\Stage;
 use Hafen\Headroom\Sweep;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorSpec;
@@ -49,6 +50,7 @@ final class RulesController
                 'figure' => $figure->value, 'label' => $figure->label(), 'unit' => $figure->unit(), 'usual' => $figure->usualLevel(),
             ], AimFigure::cases()),
             'aimRange' => ['lowest' => Aim::LOWEST, 'highest' => Aim::HIGHEST],
+            'fullScale' => Stage::FULL_SCALE,
             'sweep' => [
                 'lowest' => Sweep::LOWEST, 'highest' => Sweep::HIGHEST, 'from' => Sweep::FROM, 'to' => Sweep::TO,
                 'depths' => CutFrequency::DEPTHS, 'usualDepth' => CutFrequency::USUAL_DEPTH,

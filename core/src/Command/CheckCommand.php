@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Command;
 
-use Hafen\Engine\FolderLibrary;
 use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
@@ -32,7 +31,7 @@ final readonly class CheckCommand implements Command
     {
         $session = $terminal->open($arguments->position(0));
         $survey = $arguments->has('survey') ? $terminal->measured($session, $arguments->position(0)) : null;
-        $audioFiles = new LibraryAudioFiles(new FolderLibrary(dirname($arguments->position(0))));
+        $audioFiles = new LibraryAudioFiles($terminal->library($arguments->position(0)));
         $notes = Pilot::standard()->advice($session, $terminal->processors, $survey, $audioFiles);
         if ($arguments->has('json')) {
             $terminal->json(array_map(static fn (Advice $note): array => $note->toArray(), $notes));

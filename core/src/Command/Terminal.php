@@ -50,15 +50,20 @@ final readonly class Terminal
         return $this->codec->decode($json);
     }
 
-    /** A compiler whose recordings lie beside a session file. */
+    /** The recordings beside a session file. */
+    public function library(string $path): FolderLibrary
+    {
+        return new FolderLibrary(dirname($path));
+    }
+
     public function compiler(string $path): Compiler
     {
-        return new Compiler($this->processors, new FolderLibrary(dirname($path)));
+        return new Compiler($this->processors, $this->library($path));
     }
 
     public function measured(Session $session, string $path): SurveyResult
     {
-        $result = (new SessionSurvey($this->processors, new FolderLibrary(dirname($path)), FolderStore::temporary()))->measure($session);
+        $result = (new SessionSurvey($this->processors, $this->library($path), FolderStore::temporary()))->measure($session);
         assert($result !== null);
 
         return $result;

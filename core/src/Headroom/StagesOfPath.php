@@ -7,6 +7,7 @@ namespace Hafen\Headroom;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -59,7 +60,7 @@ final class StagesOfPath
         return $stages;
     }
 
-    private static function insert(Channel $channel, \Hafen\Session\Insert\Insert $insert, ProcessorCatalogue $processors): Stage
+    private static function insert(Channel $channel, Insert $insert, ProcessorCatalogue $processors): Stage
     {
         $isProcessor = $insert instanceof ProcessorInsert;
 

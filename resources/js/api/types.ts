@@ -263,9 +263,7 @@ export interface Stage {
     /** dB to add to the level of the tap. */
     offset: number;
     levelDependent: boolean;
-    fixed: boolean;
-    /** dBFS above which a level is marked, and as what. */
-    fullScale: number;
+    /** What a level above full scale is here: whole numbers clip. */
     above: 'clip' | 'over';
 }
 
@@ -415,6 +413,8 @@ export interface Rules {
     aims: { figure: AimFigure; label: string; unit: string; usual: number }[];
     /** What an aim can be set to, in the unit of its figure. */
     aimRange: { lowest: number; highest: number };
+    /** dBFS above which a level is over. */
+    fullScale: number;
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 

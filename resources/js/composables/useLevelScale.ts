@@ -1,6 +1,7 @@
 import { useElementSize } from '@vueuse/core';
 import { computed, useTemplateRef, type Ref } from 'vue';
 import type { Stage } from '@/api/types';
+import { rules } from '@/rules';
 import { useHeadroom } from '@/stores/headroom';
 
 /** A stage of a path as it stands in a level diagram. */
@@ -35,7 +36,7 @@ export function useStations() {
             const peak = shifted(level?.peak, stage.offset);
             const average = shifted(level?.rms, stage.offset);
             const clipped = index === 0 && (headroom.result?.channels[stage.channel]?.clipped ?? []).length > 0;
-            const isOver = peak !== null && peak > stage.fullScale;
+            const isOver = peak !== null && peak > rules().fullScale;
             const gain = before === null || average === null ? null : average - before;
             before = average;
             return {

@@ -6,7 +6,7 @@ import SendGridCell from '@/components/sends/SendGridCell.vue';
 import { followPointer } from '@/composables/followPointer';
 import { useSendEdits } from '@/composables/useSendEdits';
 import { useSendGrid } from '@/composables/useSendGrid';
-import { parseNumber } from '@/format';
+import { typedNumber } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -40,29 +40,14 @@ function go(row: number, column: number, extend: boolean): void {
 function startTyping(text: string): void {
     if (sends.cells().length > 0) {
         typing.value = text;
-        void nextTick(() => grid.value?.querySelector<HTMLInputElement>('.entry')?.focus());
     }
-}
-
-function typed(): void {
-    const gain = typing.value === null ? undefined : parseNumber(typing.value);
-    typing.value = null;
-    if (gain !== undefined) {
-        edits.put(gain);
-    }
-    void focus();
-}
-
-function leave(): void {
-    typing.value = null;
-    void focus();
 }
 
 function edit(): void {
     const channel = rows.value[active.value.row];
     const bus = columns.value[active.value.column];
     const send = channel && bus ? sendAt(channel, bus) : undefined;
-    startTyping(send ? (send.gain === null ? '-inf' : String(send.gain)) : '');
+    startTyping(send ? typedNumber(send.gain) : '');
 }
 
 const WAYS: Record<string, [number, number]> = {
@@ -217,8 +202,8 @@ function selectRow(channel: Channel, event: MouseEvent): void {
                         @pointerdown="grab($event, row, column)"
                         @dblclick="startTyping(String(sendAt(channel, bus)?.gain ?? ''))"
                         @focus="isActive(row, column) ? undefined : go(row, column, false)"
-                        @typed="typed"
-                        @left="leave"
+                        @typed="edits.put"
+                        @left="focus"
                     />
                 </div>
             </template>

@@ -2,12 +2,13 @@
 import { computed, nextTick, ref } from 'vue';
 import type { AutomationPoint, Channel } from '@/api/types';
 import { controlsOf, laneOf, laneValueAt } from '@/automation';
+import EntryField from '@/components/controls/EntryField.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { followPointer } from '@/composables/followPointer';
 import { LANE_HEIGHT, useLaneDrawing } from '@/composables/useLaneDrawing';
 import { usePointEdits } from '@/composables/usePointEdits';
 import { useSteps } from '@/composables/useSteps';
-import { clock, parseNumber } from '@/format';
+import { clock, typedNumber } from '@/format';
 import { positionOf, valueAt } from '@/scales';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
@@ -28,7 +29,6 @@ const FADE = 3;
 const BEND = 30;
 
 const area = ref<SVGSVGElement>();
-const entry = ref<HTMLInputElement>();
 const typing = ref<string | null>(null);
 
 const controls = computed(() =>
@@ -124,17 +124,7 @@ async function addAt(at: number, value: number | null): Promise<void> {
 }
 
 function startTyping(index: number): void {
-    const value = points.value[index]?.value ?? null;
-    typing.value = value === null ? '-inf' : String(value);
-    void nextTick(() => entry.value?.select());
-}
-
-function typed(): void {
-    const value = typing.value === null ? undefined : parseNumber(typing.value);
-    typing.value = null;
-    if (value !== undefined) {
-        edits.setValue(value);
-    }
+    typing.value = typedNumber(points.value[index]?.value ?? null);
 }
 
 /** Seconds and travel that a key moves a point by. */
@@ -318,16 +308,13 @@ function fade(direction: 'in' | 'out'): void {
                 <title>{{ clock(point.at, rate) }} · {{ control.text(point.value) }}</title>
             </circle>
         </svg>
-        <input
+        <EntryField
             v-if="typing !== null"
-            ref="entry"
             v-model="typing"
-            class="entry figure"
-            aria-label="Value of the point"
-            @keydown.enter.stop="typed"
-            @keydown.escape.stop="typing = null"
-            @keydown.stop
-            @blur="typing = null"
+            class="entry"
+            label="Value of the point"
+            is-selected
+            @enter="edits.setValue"
         />
     </div>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useSteps } from '@/composables/useSteps';
-import { parseNumber } from '@/format';
+import EntryField from './EntryField.vue';
+import { typedNumber } from '@/format';
 import { positionOf, valueAt } from '@/scales';
 import { newGesture } from '@/stores/session';
 
@@ -28,7 +29,6 @@ const props = withDefaults(
 const emit = defineEmits<{ change: [value: number | null, gesture: string] }>();
 
 const bar = ref<HTMLElement>();
-const entry = ref<HTMLInputElement>();
 const held = ref<number | null | undefined>(undefined);
 const typing = ref<string | null>(null);
 let gesture = '';
@@ -130,24 +130,18 @@ function key(event: KeyboardEvent): void {
     } else if (event.key === 'Enter') {
         event.preventDefault();
         event.stopPropagation();
-        void startTyping();
+        startTyping();
     }
 }
 
-async function startTyping(): Promise<void> {
-    typing.value = shown.value === null ? '-inf' : String(Number(shown.value.toFixed(3)));
-    await nextTick();
-    entry.value?.select();
+function startTyping(): void {
+    typing.value = typedNumber(shown.value === null ? null : Number(shown.value.toFixed(3)));
 }
 
-function typed(): void {
-    const value = typing.value === null ? undefined : parseNumber(typing.value);
-    typing.value = null;
-    if (value !== undefined) {
-        gesture = newGesture();
-        send(value === null ? (props.scale === 'fader' ? null : props.min) : value, true);
-        window.setTimeout(() => (held.value = undefined), 250);
-    }
+function typed(value: number | null): void {
+    gesture = newGesture();
+    send(value === null && props.scale !== 'fader' ? props.min : value, true);
+    window.setTimeout(() => (held.value = undefined), 250);
     bar.value?.focus();
 }
 
@@ -190,16 +184,13 @@ function reset(): void {
             <span class="default" :style="{ left: `${position(props.default) * 100}%` }" />
             <span class="knob" :style="{ left: `${position(shown) * 100}%` }" />
         </div>
-        <input
+        <EntryField
             v-if="typing !== null"
-            ref="entry"
             v-model="typing"
-            class="entry figure"
-            :aria-label="`${label}, exact`"
-            @keydown.enter.stop="typed"
-            @keydown.escape.stop="typing = null"
-            @keydown.stop
-            @blur="typing = null"
+            class="entry"
+            :label="`${label}, exact`"
+            is-selected
+            @enter="typed"
         />
         <button v-else class="plain text figure" tabindex="-1" :title="`${label}: press to type`" @click="startTyping">
             <slot :value="shown">{{ text }}</slot>

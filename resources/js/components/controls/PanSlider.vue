@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { panText } from '@/format';
 import LyingSlider from './LyingSlider.vue';
 
-/** Where a send or a branch stands, from -1 (left) to +1 (right). */
-defineProps<{ pan: number; label: string }>();
+/** Where a channel, a send or a branch stands, from -1 (left) to +1 (right). */
+withDefaults(defineProps<{ pan: number; label: string; centre?: string; dim?: boolean }>(), {
+    centre: 'centre',
+    dim: false,
+});
 defineEmits<{ change: [pan: number, gesture: string] }>();
 </script>
 
@@ -16,11 +20,10 @@ defineEmits<{ change: [pan: number, gesture: string] }>();
         :fine="1"
         centred
         :label="label"
-        :text="String(Math.round(pan * 100))"
+        :dim="dim"
+        :text="panText(pan, centre)"
         @change="(value, gesture) => $emit('change', (value ?? 0) / 100, gesture)"
     >
-        <template #default="{ value }">{{
-            value === 0 ? 'centre' : `${(value ?? 0) < 0 ? 'L' : 'R'}${Math.abs(value ?? 0)}`
-        }}</template>
+        <template #default="{ value }">{{ panText((value ?? 0) / 100, centre) }}</template>
     </LyingSlider>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue';
+import { ref } from 'vue';
 import { useSteps } from '@/composables/useSteps';
+import EntryField from './EntryField.vue';
 import type { Channel } from '@/api/types';
-import { decibels, parseNumber } from '@/format';
+import { decibels, typedNumber } from '@/format';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
@@ -12,21 +13,10 @@ const props = defineProps<{ channel: Channel }>();
 const session = useSession();
 const selection = useSelection();
 const text = ref<string | null>(null);
-const field = ref<HTMLInputElement>();
 const steps = useSteps();
 
-async function type(): Promise<void> {
-    text.value = props.channel.trim.gain === null ? '-inf' : String(props.channel.trim.gain);
-    await nextTick();
-    field.value?.select();
-}
-
-function typed(): void {
-    const gain = text.value === null ? undefined : parseNumber(text.value);
-    text.value = null;
-    if (gain !== undefined) {
-        void session.edit({ type: 'set-trim', channels: selection.along(props.channel.id), gain });
-    }
+function typed(gain: number | null): void {
+    void session.edit({ type: 'set-trim', channels: selection.along(props.channel.id), gain });
 }
 
 function nudge(by: number): void {
@@ -49,17 +39,13 @@ function wheel(event: WheelEvent): void {
 </script>
 
 <template>
-    <input
+    <EntryField
         v-if="text !== null"
-        ref="field"
         v-model="text"
-        class="trim figure"
-        :aria-label="`Trim of ${channel.name}, exact`"
-        @keydown.enter.stop="typed"
-        @keydown.escape.stop="text = null"
-        @keydown.stop
-        @blur="text = null"
-        @click.stop
+        class="trim"
+        :label="`Trim of ${channel.name}, exact`"
+        is-selected
+        @enter="typed"
     />
     <button
         v-else
@@ -67,7 +53,7 @@ function wheel(event: WheelEvent): void {
         :class="{ inverted: channel.trim.invert }"
         :aria-label="`Trim of ${channel.name} ${decibels(channel.trim.gain)} dB${channel.trim.invert ? ', polarity inverted' : ''}`"
         :title="`Trim ${decibels(channel.trim.gain)} dB${channel.trim.invert ? ', polarity inverted' : ''}: wheel or arrows move it, press to type`"
-        @click.stop="type"
+        @click.stop="text = typedNumber(channel.trim.gain)"
         @keydown="key"
         @wheel.prevent="wheel"
     >

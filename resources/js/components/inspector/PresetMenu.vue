@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
+import { useSteps } from '@/composables/useSteps';
 import { computed } from 'vue';
 import type { Preset, ProcessorInsert, ProcessorSpec } from '@/api/types';
 import { askName } from '@/askName';
 import { useListening } from '@/stores/listening';
-import { newGesture, useSession } from '@/stores/session';
+import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 import { useChipDrag } from '@/components/paths/chipDrag';
 
@@ -46,8 +47,8 @@ function take(preset: Preset): void {
     });
 }
 
-let steps = newGesture();
-let stepped = 0;
+/** Presets are listened to before the next one is taken. */
+const steps = useSteps(3000);
 /** Steps made in a row are one step of undo. */
 function step(way: 1 | -1): void {
     const list = presets.value;
@@ -56,13 +57,9 @@ function step(way: 1 | -1): void {
     if (!next) {
         return;
     }
-    if (Date.now() - stepped > 3000) {
-        steps = newGesture();
-    }
-    stepped = Date.now();
     void session.edit(
         { type: 'set-parameters', insert: props.insert.id, parameters: next.parameters, preset: next.name },
-        steps,
+        steps.gesture(),
     );
 }
 

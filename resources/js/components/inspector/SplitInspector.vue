@@ -10,6 +10,7 @@ import { useListening } from '@/stores/listening';
 import { tell, tellRefusal } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import LetterSwitch from '@/components/controls/LetterSwitch.vue';
 import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
@@ -173,36 +174,30 @@ function dissolve(keep: string): void {
                     @blur="rename(branch, $event)"
                 />
                 <span class="figure level">{{ decibels(listening.level(tapOf(branch))?.peak, true) }}</span>
-                <button
+                <LetterSwitch
                     class="small"
-                    :class="{ on: branch.mute }"
-                    :aria-pressed="branch.mute"
-                    :aria-label="`Mute ${branch.name}`"
+                    :is-on="branch.mute"
+                    :label="`Mute ${branch.name}`"
                     @click="session.edit({ type: 'set-branch-mute', branches: [branch.id], mute: !branch.mute })"
+                    >M</LetterSwitch
                 >
-                    M
-                </button>
-                <button
+                <LetterSwitch
                     class="small"
-                    :class="{ on: branch.solo }"
-                    :aria-pressed="branch.solo"
-                    :aria-label="`Solo ${branch.name}`"
+                    :is-on="branch.solo"
+                    :label="`Solo ${branch.name}`"
                     @click="session.edit({ type: 'set-branch-solo', branches: [branch.id], solo: !branch.solo })"
+                    >S</LetterSwitch
                 >
-                    S
-                </button>
-                <button
+                <LetterSwitch
                     class="small"
-                    :class="{ on: branch.invert }"
-                    :aria-pressed="branch.invert"
-                    :aria-label="`Polarity of ${branch.name}`"
+                    :is-on="branch.invert"
+                    :label="`Polarity of ${branch.name}`"
                     title="Polarity"
                     @click="
                         session.edit({ type: 'set-branch-polarity', branches: [branch.id], invert: !branch.invert })
                     "
+                    >ø</LetterSwitch
                 >
-                    ø
-                </button>
             </div>
             <div class="setting">
                 <span>Level</span>
@@ -336,18 +331,6 @@ function dissolve(keep: string): void {
 .small {
     width: 21px;
     height: 21px;
-    padding: 0;
-    border: 1px solid var(--contour);
-    border-radius: 50%;
-    background: none;
-    font-size: 12px;
-    line-height: 1;
-}
-
-.small.on {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--paper);
 }
 
 .wide {

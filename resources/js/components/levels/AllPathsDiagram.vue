@@ -161,24 +161,12 @@ const names = computed(() => {
     </div>
 </template>
 
+<style scoped src="./diagram.css"></style>
 <style scoped>
-.diagram {
-    padding: 0 4px 0 0;
-}
-
-svg {
-    display: block;
-    width: 100%;
-}
-
 text {
     font-size: 12px;
     fill: var(--soft);
     text-anchor: middle;
-}
-
-.start {
-    text-anchor: start;
 }
 
 .end {
@@ -246,11 +234,5 @@ text {
 .name.pointed text {
     font-weight: 600;
     fill: var(--ink);
-}
-
-.detail {
-    height: 20px;
-    margin: 0 16px 8px 56px;
-    white-space: nowrap;
 }
 </style>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import type { Stage } from '@/api/types';
 import { HEIGHT, LEFT, useLevelScale, useStations, type Station } from '@/composables/useLevelScale';
+import { rules } from '@/rules';
 import { decibels } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
@@ -36,7 +37,7 @@ const detail = computed(() => {
     const parts = [`peak ${decibels(about.peak, true)} dBFS`, `average ${decibels(about.average, true)} dBFS`];
     if (about.peak !== null) {
         parts.push(
-            about.peak > about.stage.fullScale
+            about.peak > rules().fullScale
                 ? about.stage.above === 'clip'
                     ? `${about.overs} samples would clip here`
                     : `${about.overs} samples over, harmless in floating point`
@@ -127,7 +128,7 @@ function listenAt(station: Station): void {
             >
                 <rect class="hit" :x="one.at - step / 2" :y="top - 20" :width="step" :height="HEIGHT - top + 20" />
                 <rect
-                    v-if="one.stage.fixed"
+                    v-if="one.stage.above === 'clip'"
                     class="ceiling"
                     :x="one.at - Math.min(22, step / 2)"
                     :y="y(0) - 2"
@@ -163,16 +164,8 @@ function listenAt(station: Station): void {
     </div>
 </template>
 
+<style scoped src="./diagram.css"></style>
 <style scoped>
-.diagram {
-    padding: 0 4px 0 0;
-}
-
-svg {
-    display: block;
-    width: 100%;
-}
-
 text {
     font-size: 12px;
     fill: var(--ink);
@@ -182,10 +175,6 @@ text {
 .note {
     fill: var(--soft);
     text-anchor: end;
-}
-
-.start {
-    text-anchor: start;
 }
 
 .gain {
@@ -270,12 +259,6 @@ text {
 
 .ceiling {
     fill: var(--buoy);
-}
-
-.detail {
-    height: 20px;
-    margin: 0 16px 8px 56px;
-    white-space: nowrap;
 }
 
 .detail .figure {

@@ -11,7 +11,8 @@ import { useSession } from '@/stores/session';
 import ChannelHeading from './ChannelHeading.vue';
 import InsertRow from './InsertRow.vue';
 import FaderSlider from '@/components/controls/FaderSlider.vue';
-import LyingSlider from '@/components/controls/LyingSlider.vue';
+import LetterSwitch from '@/components/controls/LetterSwitch.vue';
+import PanSlider from '@/components/controls/PanSlider.vue';
 import OutputMenu from '@/components/inspector/OutputMenu.vue';
 import PathLine from './PathLine.vue';
 import SendLines from './SendLines.vue';
@@ -61,8 +62,8 @@ function lastFader(gesture: string): number {
     return lastSent?.gesture === gesture ? lastSent.gain : (fader.value ?? 0);
 }
 
-function setPan(pan: number | null, gesture: string): void {
-    void session.edit({ type: 'set-pan', channels: selection.along(id.value), pan: (pan ?? 0) / 100 }, gesture);
+function setPan(pan: number, gesture: string): void {
+    void session.edit({ type: 'set-pan', channels: selection.along(id.value), pan }, gesture);
 }
 
 function toggle(what: 'mute' | 'solo'): void {
@@ -78,11 +79,6 @@ function dropFiles(event: DragEvent): void {
     } else {
         void imports.bring(files);
     }
-}
-
-function panText(pan: number): string {
-    const size = Math.round(Math.abs(pan) * 100);
-    return size === 0 ? 'C' : `${pan < 0 ? 'L' : 'R'}${size}`;
 }
 </script>
 
@@ -106,27 +102,23 @@ function panText(pan: number): string {
     >
         <ChannelHeading :channel="channel" :order="order" />
         <span class="switches">
-            <button
+            <LetterSwitch
                 class="switch"
-                :class="{ on: channel.mute }"
-                :aria-pressed="channel.mute"
-                :aria-label="`Mute ${channel.name}`"
+                :is-on="channel.mute"
+                :label="`Mute ${channel.name}`"
                 title="Mute (M)"
                 @click.stop="toggle('mute')"
+                >M</LetterSwitch
             >
-                M
-            </button>
-            <button
+            <LetterSwitch
                 v-if="channel.kind !== 'cue'"
                 class="switch solo"
-                :class="{ on: channel.solo }"
-                :aria-pressed="channel.solo"
-                :aria-label="`Solo ${channel.name}`"
+                :is-on="channel.solo"
+                :label="`Solo ${channel.name}`"
                 title="Solo (S)"
                 @click.stop="toggle('solo')"
+                >S</LetterSwitch
             >
-                S
-            </button>
         </span>
         <span class="cell source">
             <PathLine :tap="sourceTap" :wide="session.isStereo(sourceTap)" :silent="!hasSource" />
@@ -155,21 +147,7 @@ function panText(pan: number): string {
             />
         </span>
         <span class="cell pan">
-            <LyingSlider
-                :model-value="Math.round(channel.pan * 100)"
-                :min="-100"
-                :max="100"
-                :default="0"
-                :step="5"
-                :fine="1"
-                centred
-                dim
-                :label="`Pan of ${channel.name}`"
-                :text="panText(channel.pan)"
-                @change="setPan"
-            >
-                <template #default="{ value }">{{ panText((value ?? 0) / 100) }}</template>
-            </LyingSlider>
+            <PanSlider :pan="channel.pan" :label="`Pan of ${channel.name}`" centre="C" dim @change="setPan" />
         </span>
         <InsertRow
             v-if="channel.postInserts.length > 0"
@@ -263,23 +241,6 @@ function panText(pan: number): string {
     align-items: center;
     justify-content: flex-start;
     gap: 2px;
-}
-
-.switch {
-    width: 18px;
-    height: 18px;
-    padding: 0;
-    border: 1px solid var(--contour);
-    border-radius: 50%;
-    background: var(--sheet);
-    font-size: 12px;
-    line-height: 1;
-}
-
-.switch.on {
-    background: var(--ink);
-    border-color: var(--ink);
-    color: var(--paper);
 }
 
 .switch.solo.on {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, Send } from '@/api/types';
+import EntryField from '@/components/controls/EntryField.vue';
 import { decibels, sendText } from '@/format';
 import { faderTravel, positionOf } from '@/scales';
 
@@ -16,7 +17,7 @@ const props = defineProps<{
 }>();
 /** What is being typed into it; null where nothing is. */
 const typing = defineModel<string | null>('typing', { required: true });
-defineEmits<{ typed: []; left: [] }>();
+defineEmits<{ typed: [gain: number | null]; left: [] }>();
 
 const share = computed(() => {
     const gain = props.send?.gain ?? null;
@@ -49,16 +50,13 @@ const title = computed(() => {
         :aria-label="title"
         :title="title"
     >
-        <input
+        <EntryField
             v-if="typing !== null && isActive"
             v-model="typing"
-            class="entry figure"
-            aria-label="Amount in dB"
-            @keydown.enter.stop="$emit('typed')"
-            @keydown.escape.stop="$emit('left')"
-            @keydown.stop
-            @pointerdown.stop
-            @blur="typing = null"
+            class="entry"
+            label="Amount in dB"
+            @enter="(gain) => $emit('typed', gain)"
+            @close="$emit('left')"
         />
         <template v-else-if="send">
             <span class="figure amount">{{ decibels(send.gain) }}</span>

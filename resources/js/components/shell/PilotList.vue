@@ -43,17 +43,21 @@ function name(one: Advice): string {
             <h3>{{ group.heading }}</h3>
             <article v-for="one in group.advice" :key="one.id" class="note" :data-advice="one.id">
                 <p>{{ one.text }}</p>
-                <button v-if="one.fix" class="plain fix" @click="session.edit(one.fix.edit)">
-                    {{ one.fix.label }}
-                </button>
-                <button class="plain" :title="`Show ${name(one)}`" @click="pilot.show(one)">Show</button>
-                <button
-                    class="plain"
-                    title="It is meant to be so; do not note it again"
-                    @click="pilot.dismiss(one, true)"
-                >
-                    Leave it
-                </button>
+                <div class="acts">
+                    <button v-if="one.fix" class="plain fix" @click="session.edit(one.fix.edit)">
+                        {{ one.fix.label }}
+                    </button>
+                    <span class="acts">
+                        <button class="plain" :title="`Show ${name(one)}`" @click="pilot.show(one)">Show</button>
+                        <button
+                            class="plain"
+                            title="It is meant to be so; do not note it again"
+                            @click="pilot.dismiss(one, true)"
+                        >
+                            Leave it
+                        </button>
+                    </span>
+                </div>
             </article>
         </section>
         <template v-if="pilot.dismissed.length > 0">
@@ -97,8 +101,18 @@ function name(one: Advice): string {
     margin: 0 0 4px;
 }
 
+/* What does not fit beside the fix goes below it as a whole. */
+.acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 12px;
+}
+
+span.acts {
+    flex-wrap: nowrap;
+}
+
 .note .plain {
-    margin-right: 11px;
     color: var(--soft);
 }
 
