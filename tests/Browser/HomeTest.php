@@ -106,6 +106,19 @@ it('shows at least 19 of many channels, and finds one by part of its name', func
     expect($this->browser->has('[data-channel-row=cello]'))->toBeTrue();
 });
 
+it('has its own colours in both looks, in what the library draws too', function (): void {
+    $colours = fn (): array => $this->browser->script(<<<'JS'
+        const style = getComputedStyle(document.documentElement);
+        return ['--el-color-primary', '--deep', '--el-bg-color', '--sheet'].map((name) => style.getPropertyValue(name).trim());
+        JS);
+    foreach (['Night look', 'Day look'] as $next) {
+        [$primary, $deep, $ground, $sheet] = $colours();
+        expect($primary)->toBe($deep)->and($ground)->toBe($sheet);
+        $this->browser->find("[aria-label=\"{$next}\"]")->click();
+        $this->browser->until(fn (): bool => $colours()[1] !== $deep, $next);
+    }
+});
+
 it('folds the inspector away by key, and back', function (): void {
     selectRows('cello');
     $wide = fn (): float => (float) $this->browser->script('return document.querySelector("[data-channel-row=cello]").getBoundingClientRect().width');

@@ -7,6 +7,7 @@ namespace Hafen\Processor\Colour;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Saturation\SaturationStage;
 use Hafen\Processor\Axis;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\ParameterSpec;
@@ -82,10 +83,16 @@ final class TubeStage implements Processor
         ]);
     }
 
+    public function __construct(private readonly Setting $setting)
+    {
+        $this->stage = new SaturationStage($setting->sampleRate);
+        // Once: what is automated is set again and again.
+        $this->stage->filter([], ['dc' => BiquadCoefficients::firstOrderHighPass(10.0, $setting->sampleRate)]);
+    }
+
     public function set(ParameterValues $values): void
     {
         $this->stage->level($values->number('drive'), $values->number('output'));
-        $this->stage->filter([], ['dc' => BiquadCoefficients::firstOrderHighPass(10.0, $this->setting->sampleRate)]);
         $this->bias = self::working($values);
         $this->lean = $values->number('lean') / 100.0;
     }

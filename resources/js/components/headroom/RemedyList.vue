@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { AimFigure, Prediction, RemedyPlan } from '@/api/types';
-import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
-import { decibels, parseNumber } from '@/format';
+import type { Prediction, RemedyPlan } from '@/api/types';
+import { decibels } from '@/format';
 import { rules } from '@/rules';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
 import { useSurvey } from '@/stores/survey';
+import AimFields from './AimFields.vue';
+import RemedyDetails from './RemedyDetails.vue';
 
 /** What would bring the main to where it should be: each remedy computed, to hear and to apply as one step. */
 const headroom = useHeadroom();
@@ -15,9 +16,6 @@ const listening = useListening();
 const open = ref<string | null>(null);
 /** So many letters of changes are said in the row of a remedy, after the first. */
 const LETTERS = 110;
-
-const aims = computed(() => rules().aims);
-const unit = computed(() => aims.value.find(({ figure }) => figure === headroom.aim.figure)?.unit ?? '');
 
 const rows = computed(() =>
     rules().remedies.map(({ id, title }) => {
@@ -50,28 +48,6 @@ function status(plan: RemedyPlan | null): string {
     return plan.status === 'running' ? `finding out, ${Math.round(plan.progress * 100)} %` : 'waiting';
 }
 
-function setAim(event: Event): void {
-    const input = event.target as HTMLInputElement;
-    const level = parseNumber(input.value);
-    if (typeof level === 'number') {
-        headroom.aim = {
-            ...headroom.aim,
-            level: Math.max(rules().aimRange.lowest, Math.min(rules().aimRange.highest, level)),
-        };
-    }
-    input.value = decibels(headroom.aim.level);
-}
-
-function setFigure(figure: AimFigure): void {
-    headroom.aim = { figure, level: aims.value.find((one) => one.figure === figure)?.usual ?? -6 };
-}
-
-function setAmount(id: string, event: Event): void {
-    const input = event.target as HTMLInputElement;
-    const amount = parseNumber(input.value);
-    headroom.setAmount(id, typeof amount === 'number' ? Math.min(rules().mostAmount, Math.abs(amount)) : null);
-}
-
 /** The first of what else changes; the rest stands in the details. */
 function changes(prediction: Prediction): string {
     const said: string[] = [];
@@ -84,34 +60,13 @@ function changes(prediction: Prediction): string {
     const rest = prediction.changes.length - said.length;
     return [...said, ...(rest > 0 ? [`And ${rest} more.`] : [])].join(' ') || 'nothing';
 }
-
-function curve(reductions: number[]): string {
-    const most = Math.max(1, ...reductions);
-    return `0,0 ${reductions.map((value, at) => `${((at / Math.max(1, reductions.length - 1)) * 600).toFixed(1)},${((value / most) * 40).toFixed(1)}`).join(' ')} 600,0`;
-}
 </script>
 
 <template>
     <section class="remedies" aria-label="Remedies">
         <header>
             <h2>Remedies</h2>
-            <label class="aim"
-                ><span class="soft">aim:</span>
-                <ChoiceMenu
-                    label="Figure to aim for"
-                    :model-value="headroom.aim.figure"
-                    :items="aims.map((one) => ({ value: one.figure, name: one.label }))"
-                    @update:model-value="setFigure"
-                />
-                <input
-                    class="figure"
-                    aria-label="Level to aim for"
-                    :value="decibels(headroom.aim.level)"
-                    @change="setAim"
-                    @keydown.stop
-                />
-                <span class="soft">{{ unit }}</span></label
-            >
+            <AimFields />
             <label
                 class="make-up"
                 title="Raises the input of drives and lowers thresholds, so that they do what they did"
@@ -222,43 +177,13 @@ function curve(reductions: number[]): string {
                         </button></span
                     >
                 </div>
-                <div v-if="open === row.id && row.prediction" class="details">
-                    <label v-if="row.plan?.hasAmount" class="amount"
-                        >by
-                        <input
-                            class="figure"
-                            :placeholder="'what it takes'"
-                            :value="headroom.amounts[row.id] ?? ''"
-                            :aria-label="`${row.name}, by how many dB`"
-                            @change="setAmount(row.id, $event)"
-                            @keydown.stop
-                        />
-                        dB</label
-                    >
-                    <p class="figure levels">
-                        peak {{ decibels(row.prediction.before.peak, true) }} →
-                        {{ decibels(row.prediction.after.peak, true) }} dBFS · true peak
-                        {{ decibels(row.prediction.before['true-peak'], true) }} →
-                        {{ decibels(row.prediction.after['true-peak'], true) }} dBTP · loudness
-                        {{ decibels(row.prediction.before.loudness, true) }} →
-                        {{ decibels(row.prediction.after.loudness, true) }} LUFS
-                    </p>
-                    <ul>
-                        <li v-for="change in row.prediction.changes" :key="change">{{ change }}</li>
-                    </ul>
-                    <svg
-                        v-if="row.prediction.reductions.length > 1"
-                        viewBox="0 0 600 42"
-                        preserveAspectRatio="none"
-                        role="img"
-                        :aria-label="`Gain reduction over time, up to ${decibels(Math.max(...row.prediction.reductions))} dB`"
-                    >
-                        <polygon :points="curve(row.prediction.reductions)" />
-                    </svg>
-                    <p v-if="!row.prediction.reached" class="soft">
-                        Alone it does not reach the aim; choose another with it.
-                    </p>
-                </div>
+                <RemedyDetails
+                    v-if="open === row.id && row.plan && row.prediction"
+                    :id="row.id"
+                    :name="row.name"
+                    :plan="row.plan"
+                    :prediction="row.prediction"
+                />
             </template>
         </div>
     </section>
@@ -282,29 +207,6 @@ h2 {
     margin: 0;
     font-size: 15px;
     font-weight: 600;
-}
-
-.aim .choice-menu {
-    margin-left: 6px;
-    width: 130px;
-}
-
-.aim input,
-.amount input {
-    padding: 2px 6px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--sheet);
-}
-
-.aim input {
-    width: 58px;
-    margin: 0 4px;
-    text-align: right;
-}
-
-.amount input {
-    width: 110px;
 }
 
 .fill {
@@ -373,35 +275,6 @@ header .pill {
 
 .hear {
     padding: 1px 12px;
-}
-
-.details {
-    padding: 6px 12px 10px 34px;
-    border-bottom: 1px solid var(--contour);
-    background: var(--sheet);
-}
-
-.details p,
-.details ul {
-    margin: 4px 0;
-}
-
-.details ul {
-    padding-left: 16px;
-}
-
-.details svg {
-    width: 100%;
-    height: 42px;
-    border-top: 1px solid var(--contour);
-}
-
-.details polygon {
-    fill: var(--water);
-}
-
-.levels {
-    font-size: 12px;
 }
 
 .wait .plain {

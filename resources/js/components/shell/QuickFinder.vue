@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
+import { useFinderResults } from '@/composables/useFinderResults';
+import type { Found } from '@/shelves';
 import { rules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
@@ -8,6 +9,7 @@ import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 import { useChipDrag, type Load } from '@/components/paths/chipDrag';
 import FolderPicker from '@/components/sessions/FolderPicker.vue';
+import FinderEntry from './FinderEntry.vue';
 import RoleLamp from '@/components/paths/RoleLamp.vue';
 
 /** Finds effects, presets, rows and splits by shelf or by typing; everything in it can be done by key. */
@@ -24,41 +26,7 @@ const filed = ref<string | null>(null);
 const field = ref<HTMLInputElement>();
 const list = ref<HTMLElement>();
 
-const shelves = computed(() => shelvesOf(catalogue.recent, kept.kept.favourites, kept.kept.folders));
-const rowsAreWanted = computed(() => finder.request && !finder.request.replace && !finder.request.toNewReturn);
-const found = computed((): Found[] => {
-    if (shelf.value === 'sends') {
-        return sends.value;
-    }
-    if (shelf.value === 'rows') {
-        return rowsAreWanted.value ? [...matchingRows(text.value, kept.rows), ...splits.value] : [];
-    }
-    const holds = shelves.value.find((one) => one.id === shelf.value)?.holds ?? (() => true);
-    const effects = catalogue
-        .search(text.value)
-        .filter(holds)
-        .map((spec): Found => ({ kind: 'effect', id: spec.id, spec }));
-    const presets = matchingPresets(text.value, kept.presets, catalogue.byId).filter(
-        (entry) => entry.kind === 'preset' && holds(entry.spec),
-    );
-    const rows =
-        shelf.value === 'all' && rowsAreWanted.value
-            ? [...(text.value === '' ? [] : matchingRows(text.value, kept.rows)), ...splits.value]
-            : [];
-    return [...effects, ...presets, ...(shelf.value === 'all' && text.value !== '' ? sends.value : []), ...rows];
-});
-const sends = computed((): Found[] =>
-    finder.request?.toNewReturn ? [] : matchingSends(text.value, finder.sendTargets(), catalogue.byId),
-);
-const allShelves = computed(() => [
-    ...shelves.value,
-    { id: 'sends', label: 'Send to' },
-    { id: 'rows', label: 'Rows and splits' },
-]);
-/** Splits are no effects: they come after them, and only where a row is being built. */
-const splits = computed((): Found[] =>
-    catalogue.searchSplits(text.value).map((split) => ({ kind: 'split', id: split.id, split })),
-);
+const { shelves: allShelves, found } = useFinderResults(text, shelf);
 const where = computed(() => {
     const request = finder.request;
     if (!request) {
@@ -218,71 +186,7 @@ function grab(event: PointerEvent, entry: Found): void {
                         @pointerdown="grab($event, entry)"
                         @click="take(entry)"
                     >
-                        <template v-if="entry.kind === 'effect'">
-                            <button
-                                class="plain star"
-                                :class="{ on: kept.kept.favourites.includes(entry.spec.id) }"
-                                :aria-label="`${entry.spec.name}: favourite`"
-                                :aria-pressed="kept.kept.favourites.includes(entry.spec.id)"
-                                title="F2"
-                                @pointerdown.stop
-                                @click.stop="kept.toggleFavourite(entry.spec.id)"
-                            >
-                                {{ kept.kept.favourites.includes(entry.spec.id) ? '◆' : '◇' }}
-                            </button>
-                            <span class="name">{{ entry.spec.name }}</span>
-                            <span class="purpose">{{ entry.spec.purpose }}</span>
-                            <span class="facts">
-                                <span
-                                    v-if="entry.spec.levelDependent"
-                                    class="mark"
-                                    title="Level-dependent: it sounds different when fed differently"
-                                    >level</span
-                                >
-                                <span v-if="entry.spec.widens" title="Mono in, stereo out">1→2</span>
-                                <span
-                                    class="figure cost"
-                                    title="Per cent of one core for a stereo instance, as measured"
-                                    >{{ entry.spec.cost === null ? '' : `${entry.spec.cost.toFixed(1)} %` }}</span
-                                >
-                            </span>
-                        </template>
-                        <template v-else-if="entry.kind === 'preset'">
-                            <span />
-                            <span class="name">{{ entry.preset.name }}</span>
-                            <span class="purpose">{{ entry.spec.name }}, {{ entry.preset.use.toLowerCase() }}</span>
-                            <span class="facts">preset</span>
-                        </template>
-                        <template v-else-if="entry.kind === 'row'">
-                            <span />
-                            <span class="name">{{ entry.row.name }}</span>
-                            <span class="purpose"
-                                >{{ entry.row.inserts.length }} inserts, {{ entry.row.use.toLowerCase() }}</span
-                            >
-                            <span class="facts"
-                                >row<button
-                                    v-if="entry.row.id !== null"
-                                    class="plain"
-                                    :aria-label="`Delete row ${entry.row.name}`"
-                                    @pointerdown.stop
-                                    @click.stop="kept.removeRow(entry.row)"
-                                >
-                                    ×
-                                </button></span
-                            >
-                        </template>
-                        <template v-else-if="entry.kind === 'send'">
-                            <span />
-                            <span class="name">Send to {{ entry.channel.name }}</span>
-                            <span class="purpose">{{ entry.about }}</span>
-                            <span class="facts">{{ entry.channel.kind }}</span>
-                        </template>
-                        <template v-else>
-                            <span />
-                            <span class="name">{{ entry.split.name }}</span>
-                            <span class="purpose">{{ entry.split.purpose }}</span>
-                            <span class="facts">{{ 'stored' in entry.split ? 'own split' : 'split' }}</span>
-                        </template>
+                        <FinderEntry :entry="entry" />
                     </li>
                     <li v-if="found.length === 0" class="none">
                         {{
@@ -382,41 +286,8 @@ ul {
     background: var(--shoal-wash);
 }
 
-.name {
-    font-weight: 500;
-}
-
-.purpose {
-    line-height: 16px;
-}
-
-.purpose,
-.facts,
-.none,
-.star {
-    color: var(--soft);
-}
-
-.star.on {
-    color: var(--brass-text);
-}
-
-.facts {
-    display: flex;
-    gap: 10px;
-    font-size: 12px;
-}
-
-.cost {
-    width: 44px;
-    text-align: right;
-}
-
-.mark {
-    color: var(--brass-text);
-}
-
 .entries li.none {
+    color: var(--soft);
     display: block;
     cursor: default;
 }
