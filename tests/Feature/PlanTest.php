@@ -79,7 +79,7 @@ it('tells the stages of every path, and who fills the main at a moment', functio
     $stages = $this->getJson("/api/sessions/{$session->id}/stages")->assertOk()->json('paths.bass');
     expect(array_column($stages, 'tap'))->toBe(['bass:source', 'bass:insert:i2', 'bass:post-fader', 'main:source', 'main:post-fader', 'main:post-fader'])
         ->and(array_column($stages, 'levelDependent'))->toBe([false, true, false, false, false, false])
-        ->and(array_column($stages, 'fixed'))->toBe([false, false, false, false, false, true]);
+        ->and(array_column($stages, 'above'))->toBe(['over', 'over', 'over', 'over', 'over', 'clip']);
     $moment = $this->getJson("/api/sessions/{$session->id}/moment?at=24000")->assertOk()->json('moment');
     expect(abs($moment['position'] - 24000))->toBeLessThanOrEqual(2400)
         ->and(array_sum($moment['shares']))->toEqualWithDelta(1.0, 1e-9)
