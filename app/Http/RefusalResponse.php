@@ -7,6 +7,7 @@ namespace App\Http;
 use App\Listening\AllListening;
 use App\Media\DiskFull;
 use App\Sessions\StaleEdit;
+use Hafen\Edit\Refusals\ChannelsAreFrozen;
 use Hafen\Refusal;
 use Illuminate\Http\JsonResponse;
 use PDOException;
@@ -19,6 +20,10 @@ final class RefusalResponse
         $body = ['location' => $refusal->location, 'message' => $refusal->getMessage()];
         if ($refusal instanceof StaleEdit) {
             return new JsonResponse([...$body, 'changed' => $refusal->changed, 'change' => $refusal->change], 409);
+        }
+
+        if ($refusal instanceof ChannelsAreFrozen) {
+            $body['unfreeze'] = $refusal->channels;
         }
 
         return new JsonResponse($body, match (true) {

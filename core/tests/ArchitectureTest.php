@@ -22,7 +22,7 @@ $layers = [
     'Survey' => ['Session', 'Document', 'Routing', 'Engine', 'Metering', 'Processor', 'Audio'],
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Pilot' => ['Session', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
-    'Printing' => ['Session', 'Engine', 'Survey', 'Metering', 'Audio'],
+    'Printing' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
     'Load' => ['Session', 'Engine', 'Audio'],
     'Demo' => ['Session', 'Dsp', 'Audio'],
     'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
@@ -48,7 +48,7 @@ it('gives every part of the core its layer', function () use ($layers): void {
 arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'header', 'setcookie', 'dd', 'dump', 'var_dump'])->ignoring('Hafen\Tests');
 
 arch('every file is strict')->expect(['Hafen', 'App'])->toUseStrictTypes();
-arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation'])
+arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation', 'Hafen\Edit\Freeze'])
     ->classes()->toBeReadonly()->ignoring([
         'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Insert\UsualMix', 'Hafen\Edit\Level\RelativeMove',
         'Hafen\Edit\Send\SendEdits', 'Hafen\Edit\Split\Branches',

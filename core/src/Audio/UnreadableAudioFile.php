@@ -33,4 +33,14 @@ final class UnreadableAudioFile extends Refusal
     {
         return new self($path, 'The file ended or vanished while it was being read.');
     }
+
+    public static function altered(string $path): self
+    {
+        return new self($path, 'The file is named by the SHA-256 of its bytes and has another: it was altered.');
+    }
+
+    public static function noFreeze(string $path, int $sampleRate, int $channels, int $wanted): self
+    {
+        return new self($path, "A frozen channel needs a mono or stereo file at {$wanted} Hz; this one has {$channels} channels at {$sampleRate} Hz.");
+    }
 }

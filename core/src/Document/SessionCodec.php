@@ -9,6 +9,7 @@ use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
@@ -37,6 +38,9 @@ final readonly class SessionCodec
 
     /** Samples a session can last, and at which a clip can end. */
     public const LONGEST = 1 << 40;
+
+    /** Seconds a tail can be asked to last. */
+    public const LONGEST_TAIL = 600.0;
 
     private RowCodec $rows;
 
@@ -104,7 +108,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -135,6 +139,8 @@ final readonly class SessionCodec
             array_map($this->send(...), $node->optional('sends')?->items(self::MOST_CHANNELS) ?? []),
             $node->optional('aligned')?->boolean() ?? true,
             $node->optional('hidden')?->boolean() ?? false,
+            [],
+            $node->has('frozen') ? self::frozenOf($node->get('frozen'), $kind) : null,
         );
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
@@ -167,6 +173,44 @@ final readonly class SessionCodec
         DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer.'/clips');
 
         return new ClipSource($clips);
+    }
+
+    private static function frozenOf(JsonNode $node, ChannelKind $kind): Frozen
+    {
+        return $kind->canBeFrozen() ? self::frozen($node->keys(['file', 'hash'], ['tail'])) : throw $node->expected('no freeze on a '.$kind->value.': tracks, groups and returns can be frozen');
+    }
+
+    /**
+     * What a channel plays while it is frozen, from the fields of an object that may have others.
+     *
+     * @throws InvalidDocument naming the field
+     */
+    public static function frozen(JsonNode $node): Frozen
+    {
+        return new Frozen($node->get('file')->text(1, 1000), self::contentHash($node->get('hash')), self::tail($node->optional('tail')));
+    }
+
+    /**
+     * "auto", or seconds.
+     *
+     * @return ?float null is as long as it is heard
+     *
+     * @throws InvalidDocument when it is neither
+     */
+    public static function tail(?JsonNode $node): ?float
+    {
+        return match (true) {
+            $node === null || $node->value === 'auto' => null,
+            is_int($node->value) || is_float($node->value) => $node->number(0.0, self::LONGEST_TAIL, 's'),
+            default => throw $node->expected('"auto" or a number of seconds from 0 to '.(int) self::LONGEST_TAIL),
+        };
+    }
+
+    private static function contentHash(JsonNode $node): string
+    {
+        $hash = $node->text(32, 32);
+
+        return preg_match('/^[0-9a-f]{32}$/D', $hash) === 1 ? $hash : throw $node->expected('a content hash of 32 hexadecimal digits');
     }
 
     private function send(JsonNode $node): Send
@@ -313,6 +357,7 @@ final readonly class SessionCodec
             'aligned' => $channel->aligned,
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
+            ...($channel->frozen === null ? [] : ['frozen' => ['file' => $channel->frozen->file, 'hash' => $channel->frozen->hash, 'tail' => $channel->frozen->tail ?? 'auto']]),
         ];
     }
 

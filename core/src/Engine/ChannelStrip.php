@@ -44,6 +44,14 @@ final class ChannelStrip
     /** @var array<string, Replay> */
     private array $replays = [];
 
+    private ?FrozenAudio $frozen = null;
+
+    /** Latency of the inserts before the fader in samples, which are not there while it is frozen. */
+    private int $frozenLatency = 0;
+
+    /** Spent on reading clips, the frozen file and what others feed. */
+    private int $nanosecondsReading = 0;
+
     /** @var array{int, int} spent up to the fader and from it on */
     private array $nanoseconds = [0, 0];
 
@@ -125,6 +133,28 @@ final class ChannelStrip
         $this->replays = $replays;
     }
 
+    /**
+     * Plays a file in place of everything up to the fader; null plays the channel itself.
+     *
+     * @param  int  $rowLatency  of the inserts that are frozen, in samples
+     */
+    public function freeze(?FrozenAudio $audio, int $rowLatency = 0): void
+    {
+        $this->frozen = $audio;
+        $this->frozenLatency = $rowLatency;
+    }
+
+    public function frozen(): ?FrozenAudio
+    {
+        return $this->frozen;
+    }
+
+    /** Whether it needs what its clips and feeds bring: frozen, only where others take it at the source. */
+    public function readsSource(): bool
+    {
+        return $this->frozen === null || array_key_exists(Tap::SOURCE, $this->passing);
+    }
+
     public function closeGate(): void
     {
         $this->gate->towards(0.0);
@@ -143,7 +173,12 @@ final class ChannelStrip
 
     public function latency(): int
     {
-        return $this->inserts->latency() + $this->postInserts->latency();
+        return $this->latencyBeforeFader() + $this->postInserts->latency();
+    }
+
+    private function latencyBeforeFader(): int
+    {
+        return $this->frozen === null ? $this->inserts->latency() : $this->frozenLatency;
     }
 
     /**
@@ -153,7 +188,7 @@ final class ChannelStrip
      */
     public function stages(): array
     {
-        $before = $this->inserts->latency();
+        $before = $this->latencyBeforeFader();
         $stages = [Tap::SOURCE => 0] + $this->inserts->stages() + [Tap::PRE_FADER => $before];
         foreach ($this->postInserts->stages() as $stage => $within) {
             $stages[$stage] = $before + $within;
@@ -186,7 +221,7 @@ final class ChannelStrip
      */
     public function tail(array $others): int
     {
-        return $this->input->tail($others) + $this->inserts->tail() + $this->postInserts->tail();
+        return ($this->frozen === null ? $this->input->tail($others) + $this->inserts->tail() : 0) + $this->postInserts->tail();
     }
 
     /**
@@ -233,17 +268,53 @@ final class ChannelStrip
         return $nanoseconds;
     }
 
+    /** Returns and resets the time spent on reading clips, the frozen file and what others feed, in nanoseconds. */
+    public function takeReadingNanoseconds(): int
+    {
+        $nanoseconds = $this->nanosecondsReading;
+        $this->nanosecondsReading = 0;
+
+        return $nanoseconds;
+    }
+
     private function upToFader(int $sourcePosition, int $frames, bool $metered, ?StageTaps $taps): Block
     {
+        if ($this->frozen !== null) {
+            return $this->playFrozen($this->frozen, $sourcePosition, $frames, $metered, $taps);
+        }
+        $block = $this->readSource($sourcePosition, $frames, $metered, $taps);
+        $this->inserts->process($block, $sourcePosition, $metered, $taps);
+        if ($metered) {
+            $this->preFader->measureLike($this->inserts->lastMeter() ?? $this->source);
+        }
+
+        return $block;
+    }
+
+    private function readSource(int $sourcePosition, int $frames, bool $metered, ?StageTaps $taps): Block
+    {
+        $start = hrtime(true);
         $block = $this->input->read($sourcePosition, $frames);
+        $this->nanosecondsReading += hrtime(true) - $start;
         $this->trim->process($block);
         if ($metered) {
             $this->source->measure($block, $sourcePosition);
         }
         $this->pass(Tap::SOURCE, $block, $taps);
-        $this->inserts->process($block, $sourcePosition, $metered, $taps);
+
+        return $block;
+    }
+
+    private function playFrozen(FrozenAudio $frozen, int $sourcePosition, int $frames, bool $metered, ?StageTaps $taps): Block
+    {
+        if ($this->readsSource() || $taps?->wants(Tap::SOURCE) === true) {
+            $this->readSource($sourcePosition, $frames, $metered, $taps);
+        }
+        $start = hrtime(true);
+        $block = $frozen->read($sourcePosition, $frames);
+        $this->nanosecondsReading += hrtime(true) - $start;
         if ($metered) {
-            $this->preFader->measureLike($this->inserts->lastMeter() ?? $this->source);
+            $this->preFader->measure($block, $sourcePosition);
         }
 
         return $block;

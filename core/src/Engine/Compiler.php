@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Closure;
+use Hafen\Audio\UnreadableAudioFile;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
@@ -13,6 +14,7 @@ use Hafen\Routing\Route;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -42,7 +44,7 @@ final readonly class Compiler
         foreach ($before->strips ?? [] as $earlier) {
             $known += $earlier->runners();
         }
-        $strips = $feeds = [];
+        $strips = $feeds = $unplayable = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
@@ -51,7 +53,11 @@ final readonly class Compiler
             }
             $replays = $excerpt->replays[$id] ?? [];
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
-            $atFader = $alignment->arrival[$id] + $latency->of($channel->inserts);
+            $rowLatency = $latency->of($channel->inserts);
+            $atFader = $alignment->arrival[$id] + $rowLatency;
+            $frozen = $replays === [] && $channel->frozen !== null ? $this->frozen($channel->frozen, $strips[$id]->frozen(), $session->sampleRate, $unplayable[$id]) : null;
+            $frozen?->comesLate($atFader);
+            $strips[$id]->freeze($frozen, $rowLatency);
             $strips[$id]->input->wait($alignment->arrival[$id]);
             $sidechains = [];
             foreach ($routes->sidechainsInto($id) as $route) {
@@ -70,7 +76,7 @@ final readonly class Compiler
 
                 return $feeds[$route->id()] = $feed;
             };
-            $strips[$id]->inserts->set($replays === [] ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : []);
+            $strips[$id]->inserts->set($replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : []);
             $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening));
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
@@ -81,7 +87,7 @@ final readonly class Compiler
             $feeds += $into;
         }
 
-        return new Plan($session, $strips, $feeds, $alignment);
+        return new Plan($session, $strips, $feeds, $alignment, array_filter($unplayable, is_string(...)));
     }
 
     /**
@@ -101,6 +107,25 @@ final readonly class Compiler
         $strip->replay($replays);
 
         return $strip;
+    }
+
+    /**
+     * The file a frozen channel plays; null where it cannot be played: then the channel plays live.
+     *
+     * @param  ?string  $problem  set to why it cannot be played
+     */
+    private function frozen(Frozen $frozen, ?FrozenAudio $before, int $sampleRate, ?string &$problem): ?FrozenAudio
+    {
+        if ($before?->file === $frozen->file) {
+            return $before;
+        }
+        try {
+            return FrozenAudio::open($this->library, $frozen->file, $sampleRate);
+        } catch (UnreadableAudioFile $missing) {
+            $problem = $missing->getMessage();
+
+            return null;
+        }
     }
 
     private function strip(Channel $channel, Session $session, ?Plan $before): ChannelStrip

@@ -51,6 +51,14 @@ final class Engine
 
     private int $framesTimed = 0;
 
+    /** @var array<string, true> channels nobody hears, see {@see Plan::asleep()} */
+    private array $asleep = [];
+
+    /** What {@see asleep} was found for. */
+    private string $awakeFor = '';
+
+    private ?Plan $awakeIn = null;
+
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
      */
@@ -246,6 +254,16 @@ final class Engine
         return $keys;
     }
 
+    /**
+     * Returns and resets the share of each channel's load that is reading: clips, frozen files, what others feed.
+     *
+     * @return array<string, int> nanoseconds by channel id
+     */
+    public function takeReadingNanoseconds(): array
+    {
+        return array_map(static fn (ChannelStrip $strip): int => $strip->takeReadingNanoseconds(), $this->plan->strips);
+    }
+
     /** @return list<string> keys of {@see loads()}, in its order */
     public function loadIds(): array
     {
@@ -289,7 +307,11 @@ final class Engine
             $taps[$tap->channel] ??= new StageTaps;
             $taps[$tap->channel]->want($tap->stage);
         }
+        $this->wake();
         foreach ($this->plan->strips as $id => $strip) {
+            if (isset($this->asleep[$id])) {
+                continue;
+            }
             if (! $strip->process($this->reading, $frames, $this->metered, $taps[$id] ?? null)) {
                 $this->faults[] = new Fault((string) $id, $this->reading);
             }
@@ -309,6 +331,35 @@ final class Engine
         }
 
         return $block;
+    }
+
+    /** Finds out who is heard, and clears the state of channels that are heard again. */
+    private function wake(): void
+    {
+        $taps = array_filter([$this->tap, $this->tapBefore, ...$this->watching]);
+        $for = implode(' ', array_map(static fn (Tap $tap): string => $tap->id(), $taps));
+        if ($this->awakeIn === $this->plan && $this->awakeFor === $for) {
+            return;
+        }
+        $wanted = $sources = [];
+        foreach ($taps as $tap) {
+            $wanted[$tap->channel] = true;
+            if ($tap->stage === Tap::SOURCE) {
+                $sources[$tap->channel] = true;
+            }
+        }
+        $asleep = $this->plan->asleep($wanted, $sources);
+        foreach (array_map(strval(...), array_keys(array_diff_key($this->asleep, $asleep))) as $woken) {
+            $this->plan->strip($woken)?->reset();
+            foreach ($this->plan->feeds as $feed) {
+                if ($feed->from() === $woken) {
+                    $feed->reset();
+                }
+            }
+        }
+        $this->asleep = $asleep;
+        $this->awakeFor = $for;
+        $this->awakeIn = $this->plan;
     }
 
     /** @param  array<string, StageTaps>  $taps */

@@ -10,14 +10,17 @@ namespace Hafen\Engine;
  */
 final readonly class Excerpt
 {
-    /** @param  array<string, array<string, Replay>>  $replays  by channel id and stage */
-    public function __construct(public string $channel, public array $replays)
+    /**
+     * @param  array<string, array<string, Replay>>  $replays  by channel id and stage
+     * @param  list<string>  $with  ids of further channels to be worked
+     */
+    public function __construct(public string $channel, public array $replays, private array $with = [])
     {
     }
 
     public function has(string $channel): bool
     {
-        return $channel === $this->channel || isset($this->replays[$channel]);
+        return $channel === $this->channel || isset($this->replays[$channel]) || in_array($channel, $this->with, true);
     }
 
     /** Returns whether the channel is replayed from audio captured before its fader. */

@@ -17,6 +17,11 @@ final class StageTaps
         $this->blocks[$stage] = null;
     }
 
+    public function wants(string $stage): bool
+    {
+        return array_key_exists($stage, $this->blocks);
+    }
+
     /** Copies the block if the stage is monitored. */
     public function pass(string $stage, Block $block): void
     {

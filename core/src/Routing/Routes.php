@@ -88,6 +88,16 @@ final readonly class Routes
     }
 
     /**
+     * Returns all channels upstream of this one, those its inserts and theirs listen to as well.
+     *
+     * @return list<string>
+     */
+    public function needed(string $channel): array
+    {
+        return self::reach($channel, $this->into, static fn (Route $route): string => $route->from, null);
+    }
+
+    /**
      * Returns all channels downstream of this one.
      *
      * @param  ?callable(Route): bool  $along  the routes to go; all where it is left out

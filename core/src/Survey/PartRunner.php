@@ -7,6 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
+use Hafen\Document\ContentHashes;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Compiler;
@@ -49,7 +50,10 @@ final readonly class PartRunner
      */
     public function run(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress = null): bool
     {
-        return SampleLoops::run(fn (): bool => $this->measure($session, $map, $parts, $store, $progress));
+        // What a freeze covers is measured as well, where it would sound the same unfrozen.
+        $thawed = ContentHashes::of($session, $this->processors)->thawed($session);
+
+        return SampleLoops::run(fn (): bool => $this->measure($thawed, $map, $parts, $store, $progress));
     }
 
     /**

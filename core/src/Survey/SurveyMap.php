@@ -4,18 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Survey;
 
-use Hafen\Document\AutomationCodec;
-use Hafen\Document\SessionCodec;
+use Hafen\Document\ContentHashes;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
-use Hafen\Session\Automation\AutomationKind;
-use Hafen\Session\Automation\AutomationLane;
-use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
-use Hafen\Session\Insert\Insert;
-use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
 
 /**
@@ -26,10 +20,10 @@ use Hafen\Session\Session;
 final readonly class SurveyMap
 {
     /**
-     * Changes when the engine, the meters or what parts keep do, so that no older figures are taken for new ones. 6: figures from before
+     * Changes when the meters or what parts keep do, so that no older figures are taken for new ones. 6: figures from before
      * signals were kept out of sample loops are measured again.
      */
-    private const FIGURES = 7;
+    private const FIGURES = 8;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public TimeRange $range)
@@ -39,40 +33,21 @@ final readonly class SurveyMap
     public static function of(Session $session, ProcessorCatalogue $processors, ?TimeRange $range = null): self
     {
         $range ??= TimeRange::all($session);
-        $codec = new SessionCodec($processors);
+        $contents = ContentHashes::of($session, $processors);
         $routes = SessionGraph::routes($session);
-        $alignment = SessionGraph::alignment($session, $processors);
-        $audibility = SessionGraph::audibility($session);
-        $common = [$session->sampleRate, $session->tempo, $session->panLaw, $range->from, $range->to, $range->from === 0 ? 0.0 : $range->runIn];
+        $measured = [$range->from, $range->to, $range->from === 0 ? 0.0 : $range->runIn];
         $parts = $upHashes = $outHashes = $sidechainsBehind = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
-            $heard = self::heard($codec->channelToArray($channel));
             // Sidechains of post-fader inserts affect only the part after the fader.
-            $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => self::isIn($route->insert, $channel->postInserts)));
-            $feeds = $behind = $needs = [];
+            $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => ContentHashes::isBehindFader($route, $channel)));
+            $needs = [];
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
-                $feed = [self::feed($route, $session), self::isSilent($route, $session) ? '' : ($route->tap === TapPoint::PostFader ? $outHashes : $upHashes)[$route->from], $alignment->delay($route)];
-                if (in_array($route, $sidechainsBehind[$id], true)) {
-                    $behind[$route->id()] = $feed;
-                } else {
-                    $feeds[$route->id()] = $feed;
-                }
                 $needs += self::captures($route, $upHashes, $sidechainsBehind);
             }
-            ksort($feeds, SORT_STRING);
-            ksort($behind, SORT_STRING);
-            $upHashes[$id] = self::hashOf([
-                $common, $channel->kind->value, $feeds, $alignment->arrival[$id],
-                array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
-                ...self::lanes($channel, static fn (AutomationLane $lane): bool => self::isAbout($lane, $channel->inserts)),
-            ]);
-            $outHashes[$id] = self::hashOf([
-                $upHashes[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
-                array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
-                ...self::lanes($channel, static fn (AutomationLane $lane): bool => $lane->target->kind !== AutomationKind::Send && ! self::isAbout($lane, $channel->inserts)),
-            ]);
+            $upHashes[$id] = self::hashOf([$measured, $contents->upToFader($id)]);
+            $outHashes[$id] = self::hashOf([$measured, $contents->fromFader($id)]);
             $taken = array_filter([...$routes->outOf($id), ...$routes->sidechainsOutOf($id)], static fn (Route $route): bool => $route->tap === TapPoint::Source);
             $needsBehind = [];
             foreach ($sidechainsBehind[$id] as $route) {
@@ -157,63 +132,6 @@ final readonly class SurveyMap
         }
 
         return $needs;
-    }
-
-    /** @return list<mixed> */
-    private static function feed(Route $route, Session $session): array
-    {
-        $send = $route->send;
-        if ($send === null) {
-            return [];
-        }
-        $from = $session->channel($route->from);
-
-        $lane = $from?->lane("send:{$send->id}");
-
-        return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
-    }
-
-    private static function isSilent(Route $route, Session $session): bool
-    {
-        $isAutomated = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
-
-        return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isAutomated));
-    }
-
-    /**
-     * @param  callable(AutomationLane): bool  $wanted
-     * @return list<mixed> nothing where nothing moves
-     */
-    private static function lanes(Channel $channel, callable $wanted): array
-    {
-        $lanes = array_values(array_filter($channel->automation, $wanted));
-
-        return $lanes === [] ? [] : [AutomationCodec::encode($lanes)];
-    }
-
-    /** @param  list<Insert>  $row */
-    private static function isAbout(AutomationLane $lane, array $row): bool
-    {
-        return $lane->target->isOfInsert() && self::isIn($lane->target->part, $row);
-    }
-
-    /** @param  list<Insert>  $row */
-    private static function isIn(?string $insert, array $row): bool
-    {
-        return in_array($insert, array_map(static fn (Insert $one): string => $one->id(), Inserts::all($row)), true);
-    }
-
-    /**
-     * Returns a part of the document without names.
-     *
-     * @param  array<array-key, mixed>  $part
-     * @return array<array-key, mixed>
-     */
-    private static function heard(array $part): array
-    {
-        unset($part['name'], $part['locked'], $part['other'], $part['preset']);
-
-        return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }
 
     /** @param  array<array-key, mixed>  $content */

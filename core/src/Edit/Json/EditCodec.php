@@ -25,6 +25,10 @@ use Hafen\Edit\Channel\SetTempo;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\EditRefused;
+use Hafen\Edit\Freeze\FreezeChannels;
+use Hafen\Edit\Freeze\FreezeOf;
+use Hafen\Edit\Freeze\KeepsFreezes;
+use Hafen\Edit\Freeze\UnfreezeChannels;
 use Hafen\Edit\Insert\AddInsert;
 use Hafen\Edit\Insert\CopyInserts;
 use Hafen\Edit\Insert\CutFrequency;
@@ -80,7 +84,7 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
-        return new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session)));
+        return new KeepsFreezes(new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session))), $this->processors);
     }
 
     private function edit(JsonNode $node, Session $session): Edit
@@ -104,6 +108,8 @@ final readonly class EditCodec
             'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'move-clip-gains' => new MoveClipGains(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'several' => new Several($fields('label', 'edits')->get('label')->text(1, 200), $node->get('edits')->items(Several::MOST), $this),
+            'freeze' => new FreezeChannels(array_map(self::freezeOf(...), $fields('channels')->get('channels')->items(NewChannels::MOST)), $this->processors),
+            'unfreeze' => new UnfreezeChannels(self::ids($fields('channels')->get('channels'))),
             'set-automation' => $this->setAutomation($fields('channel', 'target', 'points'), $session),
             'fade' => self::fade($fields('channels', 'direction', 'from', 'to')),
             'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
@@ -139,6 +145,13 @@ final readonly class EditCodec
         $target = $this->sessions->lanes()->target($node->get('target'), $channel);
 
         return new SetAutomation($channel->id, $target, $this->sessions->lanes()->points($node->get('points'), $target, $channel));
+    }
+
+    private static function freezeOf(JsonNode $node): FreezeOf
+    {
+        $node->keys(['channel', 'file', 'hash'], ['tail']);
+
+        return new FreezeOf($node->get('channel')->id(), SessionCodec::frozen($node));
     }
 
     private static function fade(JsonNode $node): Fade

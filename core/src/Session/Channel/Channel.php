@@ -18,6 +18,7 @@ use Hafen\Session\Source\Source;
  * Gains in dB (null is silence), pan from -1 (left) to +1 (right). `output` is a channel id, "none" or an interface
  * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
  * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
+ * A `frozen` channel plays a file up to its fader; its source, trim and inserts stand as they are, for when it is unfrozen.
  */
 final readonly class Channel
 {
@@ -49,6 +50,7 @@ final readonly class Channel
         public bool $aligned = true,
         public bool $hidden = false,
         public array $automation = [],
+        public ?Frozen $frozen = null,
     ) {
     }
 
@@ -176,6 +178,11 @@ final readonly class Channel
     public function withHidden(bool $hidden): self
     {
         return $this->copy(hidden: $hidden);
+    }
+
+    public function withFrozen(?Frozen $frozen): self
+    {
+        return $this->copy(frozen: $frozen);
     }
 
     /** @param  list<AutomationLane>  $automation */

@@ -72,6 +72,12 @@ enum ChannelKind: string
         return $this === self::Track;
     }
 
+    /** Whether a file can play in place of everything up to its fader. */
+    public function canBeFrozen(): bool
+    {
+        return ! $this->endsAtInterface();
+    }
+
     /** "track", as in a sentence. */
     public function word(): string
     {

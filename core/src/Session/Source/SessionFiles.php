@@ -13,7 +13,7 @@ use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Session;
 
-/** The sound files a session names: those of its clips, and recordings its effects work with. */
+/** The sound files a session names: those of its clips, recordings its effects work with, and what frozen channels play. */
 final class SessionFiles
 {
     /** @return list<string> each once */
@@ -23,6 +23,9 @@ final class SessionFiles
         foreach ($session->channels as $channel) {
             foreach ($channel->source->clips() as $clip) {
                 $files[] = $clip->file;
+            }
+            if ($channel->frozen !== null) {
+                $files[] = $channel->frozen->file;
             }
             foreach ($channel->allInserts() as $insert) {
                 if ($insert instanceof ProcessorInsert) {
