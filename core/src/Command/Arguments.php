@@ -63,6 +63,19 @@ final readonly class Arguments
         return $this->options[$name] ?? null;
     }
 
+    /** @return ?non-empty-list<string> of words with commas between */
+    public function list(string $name): ?array
+    {
+        $value = $this->text($name);
+        $words = array_values(array_filter(explode(',', $value ?? ''), static fn (string $word): bool => $word !== ''));
+
+        return match (true) {
+            $value === null => null,
+            $words === [] => throw new WrongUsage("--{$name} takes one or several, with commas between."),
+            default => $words,
+        };
+    }
+
     public function integer(string $name): ?int
     {
         $value = $this->text($name);

@@ -51,6 +51,9 @@ final readonly class RenderCommand implements Command
         if ($result->clipped > 0) {
             $terminal->say("{$result->clipped} samples clipped, the first near sample {$result->firstClip}. --bits 32f keeps them.");
         }
+        foreach ($result->unplayable as $channel => $why) {
+            $terminal->say("Channel {$channel} is frozen, but was worked live: {$why}");
+        }
         foreach ($result->faults as $fault) {
             $terminal->say("Channel {$fault->channel} was silenced from sample {$fault->position}: it put out something that is not a number.");
         }

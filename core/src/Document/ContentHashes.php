@@ -161,6 +161,27 @@ final class ContentHashes
         ));
     }
 
+    /**
+     * The session with its files called otherwise, whose fresh freezes stay fresh: a hash is made of the names of files as well.
+     *
+     * @param  Session  $renamed  the session these hashes are of, with other names
+     */
+    public function kept(Session $renamed, ProcessorCatalogue $processors): Session
+    {
+        $now = $this->fresh === [] ? $this : self::of($renamed, $processors);
+
+        return $this->fresh === [] ? $renamed : $renamed->withChannels(array_map(function (Channel $channel) use ($now): Channel {
+            $frozen = $channel->frozen;
+
+            return match ($frozen?->hash) {
+                null => $channel,
+                $this->ofFreeze($channel->id, true) => $channel->withFrozen($frozen->withFile($frozen->file, $now->ofFreeze($channel->id, true))),
+                $this->ofFreeze($channel->id, false) => $channel->withFrozen($frozen->withFile($frozen->file, $now->ofFreeze($channel->id, false))),
+                default => $channel,
+            };
+        }, $renamed->channels));
+    }
+
     /** Whether the sound of a route is not heard where it leads. */
     public static function isSilent(Route $route, Session $session): bool
     {

@@ -21,6 +21,8 @@ final readonly class Pilot
     {
         return new self([
             new ClipsAtOutput,
+            new StaleFreeze,
+            new MissingFreeze,
             new LimiterNotLast,
             new FadeIntoLimiter,
             new PathOutOfTime,

@@ -13,6 +13,7 @@ final readonly class RenderResult
      * @param  int  $clipped  samples lost at full scale; only fixed-point files clip
      * @param  ?int  $firstClip  where the first of them is
      * @param  list<Fault>  $faults
+     * @param  array<string, string>  $unplayable  why frozen channels were worked live, by channel id
      */
     public function __construct(
         public int $frames,
@@ -21,6 +22,7 @@ final readonly class RenderResult
         public int $clipped,
         public ?int $firstClip,
         public array $faults,
+        public array $unplayable = [],
     ) {
     }
 }

@@ -214,3 +214,43 @@ it('checks the sound as well when it is asked to', function (): void {
     [$status, $text] = hafen('check', $this->document, '--survey');
     expect($status)->toBe(1)->and($text)->toContain('severe       Main clips at its output');
 });
+
+it('freezes into a session that renders the same, knows altered and stale freezes, and unfreezes', function (): void {
+    [$status, $out] = hafen('freeze', $this->document, '--channels', 'cello', '--bits', '64f', '--out', "{$this->folder}/frozen-mix");
+    expect($status)->toBe(0)->and($out)->toStartWith('Cello: frozen/');
+    $document = "{$this->folder}/frozen-mix/session.json";
+    hafen('render', $this->document, '--out', "{$this->folder}/live.wav", '--bits', '32f');
+    hafen('render', $document, '--out', "{$this->folder}/frozen.wav", '--bits', '32f');
+    expect(hash_file('sha256', "{$this->folder}/frozen.wav"))->toBe(hash_file('sha256', "{$this->folder}/live.wav"))
+        ->and(hafen('check', $document)[1])->not->toContain('freeze');
+
+    // Unfrozen it is what it was, from its own place.
+    [$status] = hafen('unfreeze', $document, '--out', "{$this->folder}/again.json");
+    expect($status)->toBe(0)->and(json_decode((string) file_get_contents("{$this->folder}/again.json")))->toEqual(json_decode((string) file_get_contents($this->document)));
+
+    // A freeze of something else is stale.
+    $changed = str_replace('"bell-1-gain":6.0', '"bell-1-gain":3.0', (string) file_get_contents($document));
+    file_put_contents($document, $changed);
+    [$status, $out] = hafen('check', $document);
+    expect($status)->toBe(1)->and($out)->toContain('Cello plays a freeze of what it was');
+
+    // One sample altered: the channel plays itself.
+    $file = (string) glob("{$this->folder}/frozen-mix/frozen/*.wav")[0];
+    file_put_contents($file, substr_replace((string) file_get_contents($file), "\x01", 4000, 1));
+    expect(hafen('check', $document)[1])->toContain('its file is gone or was altered');
+    expect(hafen('render', $document, '--out', "{$this->folder}/fallen-back.wav", '--bits', '32f')[1])->toContain('was worked live: The file is named by the SHA-256');
+    file_put_contents($this->document, str_replace('"bell-1-gain":6.0', '"bell-1-gain":3.0', (string) file_get_contents($this->document)));
+    hafen('render', $this->document, '--out', "{$this->folder}/live.wav", '--bits', '32f');
+    expect(hash_file('sha256', "{$this->folder}/fallen-back.wav"))->toBe(hash_file('sha256', "{$this->folder}/live.wav"));
+});
+
+it('refuses to freeze what cannot be frozen', function (array $words, string $said): void {
+    [$status, , $error] = hafen('freeze', $this->document, ...[...$words, '--out', "{$this->folder}/x"]);
+    expect($status)->toBeGreaterThan(0)->and($error)->toContain($said)->and(is_dir("{$this->folder}/x"))->toBeFalse();
+})->with([
+    'main' => [['--channels', 'main'], 'Main cannot be frozen'],
+    'nobody' => [['--channels', 'cello,nobody'], 'no channel "nobody"'],
+    'bits' => [['--channels', 'cello', '--bits', '16'], '--bits takes 32f or 64f'],
+    'tail' => [['--channels', 'cello', '--tail', 'long'], '--tail takes seconds'],
+    'none' => [['--channels', ','], '--channels takes one or several'],
+]);

@@ -23,6 +23,12 @@ final readonly class EditRequest implements JsonSerializable
     }
 
     /** @param  list<string>  $channels */
+    public static function unfreeze(array $channels): self
+    {
+        return new self(['type' => 'unfreeze', 'channels' => $channels]);
+    }
+
+    /** @param  list<string>  $channels */
     public static function removeChannels(array $channels): self
     {
         return new self(['type' => 'remove-channels', 'channels' => $channels]);

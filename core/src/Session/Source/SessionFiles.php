@@ -47,8 +47,11 @@ final class SessionFiles
         $insert = static fn (ProcessorInsert $insert): ProcessorInsert => self::renamedIn($insert, $processors, $names);
         $clip = static fn (Clip $clip): Clip => $clip->withFile($names[$clip->file] ?? $clip->file);
 
-        return $session->withChannels(array_map(static function (Channel $channel) use ($insert, $clip): Channel {
+        return $session->withChannels(array_map(static function (Channel $channel) use ($insert, $clip, $names): Channel {
             $channel = $channel->source instanceof ClipSource ? $channel->withSource(new ClipSource(array_map($clip, $channel->source->clips))) : $channel;
+            if ($channel->frozen !== null) {
+                $channel = $channel->withFrozen($channel->frozen->withFile($names[$channel->frozen->file] ?? $channel->frozen->file, $channel->frozen->hash));
+            }
             foreach (Row::cases() as $row) {
                 $channel = $channel->withRow($row, Inserts::changeProcessors($channel->row($row), $insert));
             }
