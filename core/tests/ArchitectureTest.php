@@ -23,7 +23,7 @@ $layers = [
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Pilot' => ['Session', 'Document', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
     'Printing' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
-    'Load' => ['Session', 'Engine', 'Audio'],
+    'Load' => ['Session', 'Routing', 'Engine', 'Audio'],
     'Demo' => ['Session', 'Dsp', 'Audio'],
     'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
 ];

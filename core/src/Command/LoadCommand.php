@@ -56,7 +56,8 @@ final readonly class LoadCommand implements Command
             foreach ($processors as $insert => $share) {
                 $terminal->say(sprintf('%18s  %s', self::percent($share), $this->label($terminal, $session, (string) $insert)));
             }
-            $terminal->say(sprintf('%18s  sums, gains, meters', self::percent($channel->own())));
+            $terminal->say(sprintf('%18s  reading, sums', self::percent($channel->reading)));
+            $terminal->say(sprintf('%18s  gains, meters', self::percent($channel->own())));
         }
         $terminal->say(sprintf('%8s  engine', self::percent($load->engine())));
 
@@ -87,6 +88,7 @@ final readonly class LoadCommand implements Command
                 'id' => (string) $id,
                 'name' => $session->channel((string) $id)?->name,
                 'total' => $channel->total,
+                'reading' => $channel->reading,
                 'own' => $channel->own(),
                 'inserts' => (object) $channel->processors,
             ], array_keys($load->channels), $load->channels),

@@ -259,6 +259,12 @@ final class ChannelStrip
         return array_sum($this->takeSections());
     }
 
+    /** Time spent since last asked from the fader on, in nanoseconds; {@see takeSections()} resets it. */
+    public function nanosecondsAfterFader(): int
+    {
+        return $this->nanoseconds[1];
+    }
+
     /** @return array{int, int} time spent since last asked up to the fader and from it on, in nanoseconds */
     public function takeSections(): array
     {

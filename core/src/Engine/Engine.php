@@ -299,6 +299,18 @@ final class Engine
         return $loads;
     }
 
+    /**
+     * Returns the load of each channel's fader and all that comes after it, by channel id; {@see loads()} resets it.
+     *
+     * @return array<string, float> 1.0 is the whole of one core
+     */
+    public function loadsAfterFader(): array
+    {
+        $audio = $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
+
+        return array_map(static fn (ChannelStrip $strip): float => $audio > 0 ? $strip->nanosecondsAfterFader() / $audio : 0.0, $this->plan->strips);
+    }
+
     private function run(int $frames): Block
     {
         /** @var array<string, StageTaps> $taps */

@@ -5,11 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Routing\Alignment;
-use Hafen\Routing\Route;
-use Hafen\Routing\RouteKind;
-use Hafen\Routing\SessionGraph;
-use Hafen\Session\Insert\Insert;
-use Hafen\Session\Insert\Inserts;
+use Hafen\Routing\Sleepers;
 use Hafen\Session\Session;
 
 /** A compiled session: channel strips in processing order, the feeds between them, and their alignment. */
@@ -63,42 +59,17 @@ final readonly class Plan
     }
 
     /**
-     * Channels nobody hears: all they put out leads to frozen channels, which do not read it, and to others that sleep.
+     * Channels nobody hears, see {@see Sleepers}.
      *
-     * @param  array<string, true>  $wanted  channels somebody listens to
-     * @param  array<string, true>  $wantedSources  frozen channels somebody listens to at the source
+     * @param  array<array-key, true>  $wanted  channels somebody listens to, by id
+     * @param  array<array-key, true>  $wantedSources  frozen channels somebody listens to at the source, by id
      * @return array<string, true> by channel id
      */
     public function asleep(array $wanted, array $wantedSources): array
     {
-        $frozen = array_filter($this->strips, static fn (ChannelStrip $strip): bool => $strip->frozen() !== null);
-        if ($frozen === []) {
-            return [];
-        }
-        $routes = SessionGraph::routes($this->session);
-        $asleep = [];
-        foreach (array_reverse(array_keys($this->strips)) as $id) {
-            $id = (string) $id;
-            $leads = array_filter([...$routes->outOf($id), ...$routes->sidechainsOutOf($id)], fn (Route $route): bool => isset($this->strips[$route->to]));
-            $heard = array_filter($leads, fn (Route $route): bool => ! isset($asleep[$route->to])
-                && (! isset($frozen[$route->to]) || $this->isRead($route, isset($wantedSources[$route->to]))));
-            if ($leads !== [] && $heard === [] && ! isset($wanted[$id])) {
-                $asleep[$id] = true;
-            }
-        }
+        $frozen = array_filter(array_map(static fn (ChannelStrip $strip): bool => $strip->frozen() !== null, $this->strips));
 
-        return $asleep;
-    }
-
-    /** Whether a frozen channel reads what a route brings. */
-    private function isRead(Route $route, bool $isSourceWanted): bool
-    {
-        $to = $this->session->channel($route->to);
-        if ($route->kind === RouteKind::Sidechain) {
-            return $to !== null && in_array($route->insert, array_map(static fn (Insert $insert): string => $insert->id(), Inserts::all($to->postInserts)), true);
-        }
-
-        return $isSourceWanted || $this->strips[$route->to]->readsSource();
+        return Sleepers::of($this->session, $frozen, array_map(strval(...), array_keys($this->strips)), $wanted, $wantedSources);
     }
 
     /** Longest tail of the session in samples. */

@@ -9,15 +9,17 @@ final readonly class ChannelLoad
 {
     /**
      * @param  float  $total  all of the channel
+     * @param  float  $reading  reading clips or the frozen file, and summing what others feed
+     * @param  float  $afterFader  the fader and all that comes after it
      * @param  array<string, float>  $processors  of the processors in its rows and branches, by insert id
      */
-    public function __construct(public float $total, public array $processors)
+    public function __construct(public float $total, public float $reading, public float $afterFader, public array $processors)
     {
     }
 
-    /** What is no processor: reading clips, sums, gains, splits, meters. */
+    /** What is neither reading nor a processor: gains, splits, meters. */
     public function own(): float
     {
-        return $this->total - array_sum($this->processors);
+        return $this->total - $this->reading - array_sum($this->processors);
     }
 }

@@ -9,6 +9,7 @@ use Hafen\Audio\LoopsNotSafe;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
+use Hafen\Engine\WorkClock;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -41,6 +42,7 @@ final readonly class LoadMeasure
             return null;
         }
         $engine->loads();
+        $engine->takeReadingNanoseconds();
         $frames = max($this->blockSize, (int) ($seconds * $rate));
         $run = self::run($engine, $frames, $goOn);
 
@@ -49,11 +51,12 @@ final readonly class LoadMeasure
 
     /**
      * @param  ?callable(): bool  $goOn
-     * @return ?array{int, int} nanoseconds it took, frames it ran; null when it was stopped
+     * @return ?array{int, int, float} nanoseconds it took, frames it ran, share of a core it had; null when it was stopped
      */
     private static function run(Engine $engine, int $frames, ?callable $goOn): ?array
     {
         $nanoseconds = 0;
+        $clock = WorkClock::start();
         for ($done = 0; $done < $frames; $done += $count) {
             if ($goOn !== null && ! $goOn()) {
                 return null;
@@ -63,26 +66,35 @@ final readonly class LoadMeasure
             $nanoseconds += hrtime(true) - $from;
         }
 
-        return [$nanoseconds, $done];
+        return [$nanoseconds, $done, $clock->shareOfCore()];
     }
 
-    /** @param  array{int, int}  $run  see {@see run()} */
+    /** @param  array{int, int, float}  $run  see {@see run()} */
     private static function load(Session $session, Engine $engine, array $run): SessionLoad
     {
-        [$nanoseconds, $ran] = $run;
+        [$nanoseconds, $ran, $share] = $run;
         $seconds = $ran / $session->sampleRate;
+        // On a busy machine part of the time went by without work.
+        $load = static fn (float $part): float => $part * $share;
+        $afterFader = $engine->loadsAfterFader();
+        $reading = $engine->takeReadingNanoseconds();
         $loads = $engine->loads();
         $channels = [];
         foreach ($session->channels as $channel) {
             $processors = [];
             foreach ($channel->allInserts() as $insert) {
                 if ($insert instanceof ProcessorInsert) {
-                    $processors[$insert->id] = $loads["{$channel->id}:insert:{$insert->id}"] ?? 0.0;
+                    $processors[$insert->id] = $load($loads["{$channel->id}:insert:{$insert->id}"] ?? 0.0);
                 }
             }
-            $channels[$channel->id] = new ChannelLoad($loads[$channel->id] ?? 0.0, $processors);
+            $channels[$channel->id] = new ChannelLoad(
+                $load($loads[$channel->id] ?? 0.0),
+                $load(($reading[$channel->id] ?? 0) / 1e9 / $seconds),
+                $load($afterFader[$channel->id] ?? 0.0),
+                $processors,
+            );
         }
 
-        return new SessionLoad($nanoseconds / 1e9 / $seconds, $channels, $seconds);
+        return new SessionLoad($load($nanoseconds / 1e9 / $seconds), $channels, $seconds);
     }
 }

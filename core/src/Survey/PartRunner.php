@@ -15,6 +15,7 @@ use Hafen\Engine\Excerpt;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Plan;
 use Hafen\Engine\Tap;
+use Hafen\Engine\WorkClock;
 use Hafen\Metering\FlatTops;
 use Hafen\Metering\Window;
 use Hafen\Processor\ProcessorCatalogue;
@@ -84,7 +85,7 @@ final readonly class PartRunner
             return false;
         }
         $captures = $up === null ? [] : self::captures($up, $strip, $store);
-        $clock = self::clocks();
+        $clock = WorkClock::start();
         try {
             $faults = self::pass($plan, $strip, $captures, $probes, $start, $end, $progress);
             if ($faults === null) {
@@ -97,7 +98,7 @@ final readonly class PartRunner
             array_walk($captures, static fn (AudioCapture $capture) => $capture->discard());
             throw $failure;
         }
-        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / self::shareOfCore($clock), $session, $channel, $clipped, $store);
+        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / $clock->shareOfCore(), $session, $channel, $clipped, $store);
 
         return true;
     }
@@ -183,28 +184,6 @@ final readonly class PartRunner
                 $probe instanceof FromFaderProbe && $channel->kind === ChannelKind::Main ? $probe->main() : null,
             ));
         }
-    }
-
-    /** @return array{float, float} seconds this process worked, and seconds on the wall */
-    private static function clocks(): array
-    {
-        /** @var array<string, int> $usage */
-        $usage = getrusage() ?: [];
-        $worked = ($usage['ru_utime.tv_sec'] ?? 0) + ($usage['ru_stime.tv_sec'] ?? 0) + (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0)) / 1e6;
-
-        return [$worked, hrtime(true) / 1e9];
-    }
-
-    /**
-     * Returns the share of a core this process had; on a busy machine it is below one and scales the load.
-     *
-     * @param  array{float, float}  $since
-     */
-    private static function shareOfCore(array $since): float
-    {
-        [$worked, $wall] = self::clocks();
-
-        return max(0.05, min(1.0, ($worked - $since[0]) / max(1e-6, $wall - $since[1])));
     }
 
     /**

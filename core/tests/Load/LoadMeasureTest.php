@@ -38,8 +38,8 @@ it('measures every channel and every processor, in branches of branches too, and
     $sum = $load->engine();
     foreach ($load->channels as $channel) {
         // A part is never more than what it is a part of.
-        expect(min([...$channel->processors, $channel->own()]))->toBeGreaterThan(0.0);
-        $sum += $channel->own() + array_sum($channel->processors);
+        expect(min([...$channel->processors, $channel->own(), $channel->reading, $channel->afterFader]))->toBeGreaterThan(0.0);
+        $sum += $channel->own() + $channel->reading + array_sum($channel->processors);
     }
     expect($sum)->toEqualWithDelta($load->total, 1e-9)
         ->and($load->engine())->toBeGreaterThanOrEqual(0.0);

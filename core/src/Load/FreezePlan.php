@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Load;
+
+/** Freezes that bring a session to a load. */
+final readonly class FreezePlan
+{
+    /**
+     * @param  list<string>  $channels  to freeze, the heaviest first
+     * @param  float  $before  load now, 1.0 is a core
+     * @param  float  $after  predicted
+     * @param  float  $seconds  of a core it takes to make them
+     * @param  bool  $isReached  false where even these do not bring it there
+     */
+    public function __construct(public array $channels, public float $before, public float $after, public float $seconds, public bool $isReached)
+    {
+    }
+}
