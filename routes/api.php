@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FolderController;
+use App\Http\Controllers\FreezeController;
 use App\Http\Controllers\HeadroomController;
 use App\Http\Controllers\ListeningController;
+use App\Http\Controllers\LoadController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\MusicalKeyController;
 use App\Http\Controllers\PilotController;
@@ -25,7 +27,7 @@ use Illuminate\Support\Facades\Route;
 
 // What is no number or no id is not found, however long it is.
 Route::patterns(['session' => '\d{1,15}', 'revision' => '\d{1,15}', 'preset' => '\d{1,15}', 'channel' => '[A-Za-z0-9_-]{1,64}', 'media' => '[A-Za-z0-9]{1,64}',
-    'upload' => '[0-9a-f-]{36}', 'render' => '[0-9a-f-]{36}', 'listening' => '[0-9a-f-]{36}']);
+    'upload' => '[0-9a-f-]{36}', 'render' => '[0-9a-f-]{36}', 'listening' => '[0-9a-f-]{36}', 'freezes' => '[0-9a-f-]{36}']);
 
 Route::get('sessions', [SessionController::class, 'index']);
 Route::post('sessions', [SessionController::class, 'store']);
@@ -83,6 +85,14 @@ Route::post('sessions/{session}/renders', [RenderController::class, 'store']);
 Route::get('renders/{render}', [RenderController::class, 'show']);
 Route::post('renders/{render}/stop', [RenderController::class, 'stop']);
 Route::get('renders/{render}/file', [RenderController::class, 'file']);
+
+Route::get('sessions/{session}/load', [LoadController::class, 'show']);
+Route::post('sessions/{session}/load', [LoadController::class, 'store']);
+Route::post('sessions/{session}/load/plan', [LoadController::class, 'plan']);
+Route::get('sessions/{session}/freezes', [FreezeController::class, 'index']);
+Route::post('sessions/{session}/freezes', [FreezeController::class, 'store']);
+Route::get('freezes/{freezes}', [FreezeController::class, 'show']);
+Route::post('freezes/{freezes}/stop', [FreezeController::class, 'stop']);
 
 Route::get('storage', [StorageController::class, 'show']);
 Route::delete('storage/media', [StorageController::class, 'removeUnusedMedia']);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Models\Freeze;
+use App\Models\LoadRun;
 use App\Models\Media;
 use App\Models\RemedyPlan;
 use App\Models\Render;
@@ -23,6 +25,8 @@ final readonly class JobsOfTasks implements TaskJobs
             $task instanceof Render => new RenderSession($task->id),
             $task instanceof SurveyPart => new SurveyChannel($task->id),
             $task instanceof RemedyPlan => new PredictPlan($task->id, isProof: $task->prediction !== null),
+            $task instanceof Freeze => new FreezeChannel($task->id),
+            $task instanceof LoadRun => new MeasureLoad($task->id),
             default => throw new LogicException('No job does a '.$task::class),
         };
     }

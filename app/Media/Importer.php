@@ -62,6 +62,40 @@ final readonly class Importer
     }
 
     /**
+     * Moves the file of a freeze into the library, ready to be played.
+     *
+     * @param  string  $channel  name of what was frozen
+     * @return ?Media null when stopped
+     *
+     * @throws UnableToWriteAudioFile when it cannot be moved there
+     */
+    public function keepFrozen(string $path, string $name, string $channel, Claim $claim): ?Media
+    {
+        $source = WavReader::open($path);
+        $sketch = SampleLoops::run(static fn (): ?FileSketch => FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, static fn (): bool => $claim->beat()));
+        if ($sketch === null) {
+            return null;
+        }
+        $media = Media::query()->firstOrCreate(['id' => (string) hash_file('sha256', $path)], [
+            'name' => $name,
+            'extension' => 'wav',
+            'bytes' => (int) filesize($path),
+            'status' => 'ready',
+            'sample_rate' => $source->sampleRate(),
+            'channels' => $source->channels(),
+            'frames' => $source->frames(),
+            'format' => $source->header->format->samples->value,
+            'overview' => $sketch->overview,
+            'frozen_from' => $channel,
+        ]);
+        if (! is_file($this->folder->original($media)) && ! @rename($path, $this->folder->original($media))) {
+            throw UnableToWriteAudioFile::open($this->folder->original($media));
+        }
+
+        return $media;
+    }
+
+    /**
      * Reads the file, converts it to the rate where needed and draws its overview.
      *
      * @throws Refusal saying what is wrong with the file

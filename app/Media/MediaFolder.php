@@ -42,6 +42,12 @@ final readonly class MediaFolder
         return $this->folder('renders')."/{$id}.wav";
     }
 
+    /** A freeze until it is in the library. */
+    public function unfinishedFreeze(string $id): string
+    {
+        return $this->folder('renders')."/freeze-{$id}.".bin2hex(random_bytes(4)).'.part';
+    }
+
     /** @return list<string> the import and all that was made from it */
     public function filesOf(Media $media): array
     {

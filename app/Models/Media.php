@@ -23,6 +23,7 @@ use Illuminate\Support\Carbon;
  * @property ?string $format
  * @property ?int $prepare_rate Hz at which a session wants it
  * @property int $unreadable samples that were no numbers, or infinite, and are read as silence
+ * @property ?string $frozen_from name of the channel it is a freeze of; null for what was imported
  * @property float $progress
  * @property ?Carbon $beat_at
  * @property ?list<float> $overview

@@ -10,6 +10,7 @@ use App\Media\MediaFolder;
 use App\Models\Media;
 use App\Models\StoredSession;
 use App\Models\Upload;
+use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
@@ -65,7 +66,7 @@ final readonly class SessionBundle
         if ($zip->open($target, ZipArchive::CREATE | ZipArchive::OVERWRITE) !== true) {
             throw BundleRefused::cannotWrite($session->name);
         }
-        $zip->addFromString(self::DOCUMENT, $this->codec->encode(SessionFiles::renamed($session, $this->processors, $names)));
+        $zip->addFromString(self::DOCUMENT, $this->codec->encode($this->renamed($session, $names)));
         foreach ($paths as $name => $path) {
             $zip->addFile($path, (string) $name);
             $zip->setCompressionName((string) $name, ZipArchive::CM_STORE);
@@ -105,7 +106,13 @@ final readonly class SessionBundle
         @unlink($path);
         $upload->delete();
 
-        return [$this->book->create(SessionFiles::renamed($session, $this->processors, $names)), array_values($names)];
+        return [$this->book->create($this->renamed($session, $names)), array_values($names)];
+    }
+
+    /** @param  array<array-key, string>  $names  new names of files by present ones */
+    private function renamed(Session $session, array $names): Session
+    {
+        return ContentHashes::of($session, $this->processors)->kept(SessionFiles::renamed($session, $this->processors, $names), $this->processors);
     }
 
     private function document(ZipArchive $zip, string $name): string

@@ -8,6 +8,7 @@ use App\Models\DismissedAdvice;
 use App\Models\Revision;
 use App\Models\StoredSession;
 use App\Presets\PresetShelf;
+use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Insert\UsualMix;
 use Hafen\Pilot\Advice;
@@ -68,6 +69,7 @@ final readonly class SessionState
                 'notch' => $comb->firstNotch(),
             ], Combs::of($session, $this->processors, $alignment)),
             ...$this->routing($session),
+            'frozen' => (object) $this->frozen($session),
             'outputPairs' => AudioInterface::pairs(),
             'pilot' => $this->pilot($stored, $session),
         ];
@@ -85,6 +87,21 @@ final readonly class SessionState
                 'current' => $revision->id === $stored->head_id,
             ],
         )->all());
+    }
+
+    /** @return array<string, array{stale: bool, playable: bool}> by id of frozen channels; one that is not playable plays itself */
+    private function frozen(Session $session): array
+    {
+        $hashes = ContentHashes::of($session, $this->processors);
+        $files = $this->engines->audioFiles($session->sampleRate);
+        $frozen = [];
+        foreach ($session->channels as $channel) {
+            if ($channel->frozen !== null) {
+                $frozen[$channel->id] = ['stale' => ! $hashes->isFresh($channel->id), 'playable' => $files->has($channel->frozen->file)];
+            }
+        }
+
+        return $frozen;
     }
 
     /** @return array<string, array<string, mixed>> by insert id */

@@ -11,6 +11,7 @@ use App\Models\Render;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
 use Hafen\Survey\SurveyStore;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\DB;
 
 /** What lies on the disk, how large it is, what uses it; and its removal where nothing does. */
@@ -52,6 +53,7 @@ final readonly class Storage
                 'frames' => $media->frames,
                 'unreadable' => $media->unreadable,
                 'bytes' => $this->folder->sizeOf($media),
+                'frozenFrom' => $media->frozen_from,
                 'usedBy' => $users[$media->id] ?? [],
             ])->values()->all(),
             'renders' => Render::query()->where('status', 'done')->orderByDesc('created_at')->get()->map(fn (Render $render): array => [
@@ -132,7 +134,10 @@ final readonly class Storage
     private function users(): array
     {
         $users = [];
-        foreach (DB::table('session_media')->join('sessions', 'sessions.id', '=', 'session_media.session_id')->get(['media_id', 'name']) as $row) {
+        foreach (DB::table('session_media')->join('sessions', 'sessions.id', '=', 'session_media.session_id')->leftJoin('media', 'media.id', '=', 'session_media.media_id')
+            // A freeze that only older revisions play can be made again.
+            ->where(static fn (Builder $query) => $query->whereNull('media.frozen_from')->orWhereRaw('instr(sessions.document, session_media.media_id) > 0'))
+            ->get(['media_id', 'sessions.name']) as $row) {
             /** @var object{media_id: string, name: string} $row */
             $users[$row->media_id][] = $row->name;
         }

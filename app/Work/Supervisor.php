@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use App\Freezes\FreezeDesk;
+use App\Models\Freeze;
+use App\Models\FreezeBatch;
+use App\Models\LoadRun;
 use App\Models\Media;
 use App\Models\RemedyPlan;
 use App\Models\Render;
@@ -14,18 +18,18 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Queue;
 
 /**
- * Finds what is left behind when a worker is killed: tasks it had, tasks whose job is lost, surveys nobody goes on with. They are begun
+ * Finds what is left behind when a worker is killed: tasks it had, tasks whose job is lost, surveys and freezes nobody goes on with. They are begun
  * again, and end with a message when that was tried often enough.
  */
 final readonly class Supervisor
 {
     /** @var list<class-string<Model&Task>> */
-    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class];
+    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class, Freeze::class, LoadRun::class];
 
     /** Seconds after which a task that waits, with nothing before it in its queue, has lost its job. */
     private const JOB_LOST_AFTER = 5;
 
-    public function __construct(private SurveyDesk $surveys)
+    public function __construct(private SurveyDesk $surveys, private FreezeDesk $freezes)
     {
     }
 
@@ -44,6 +48,13 @@ final readonly class Supervisor
         foreach (Survey::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $survey) {
             if (! $survey->parts()->whereIn('status', ['waiting', 'running', 'stopping'])->exists()) {
                 $this->surveys->goOn($survey);
+                ++$found;
+            }
+        }
+
+        foreach (FreezeBatch::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $batch) {
+            if (! $batch->freezes()->whereIn('status', ['waiting', 'running', 'stopping'])->exists()) {
+                $this->freezes->goOn($batch);
                 ++$found;
             }
         }

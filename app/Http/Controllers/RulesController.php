@@ -34,6 +34,7 @@ final class RulesController
                 'takesSource' => $kind->takesSource(),
                 'canSend' => $kind->canSend(),
                 'canBeGrouped' => $kind->canBeGrouped(),
+                'canBeFrozen' => $kind->canBeFrozen(),
                 'endsAtInterface' => $kind->endsAtInterface(),
             ]),
             'fader' => FaderScale::table(),

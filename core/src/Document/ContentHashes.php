@@ -168,7 +168,7 @@ final class ContentHashes
      */
     public function kept(Session $renamed, ProcessorCatalogue $processors): Session
     {
-        $now = $this->fresh === [] ? $this : self::of($renamed, $processors);
+        $now = $this->fresh === [] ? $this : self::of($this->thawed($renamed), $processors);
 
         return $this->fresh === [] ? $renamed : $renamed->withChannels(array_map(function (Channel $channel) use ($now): Channel {
             $frozen = $channel->frozen;
