@@ -18,8 +18,8 @@ use Hafen\Load\SessionLoad;
 /** Has the queue measure what a session takes of the machine, and tells what freezing would give back. */
 final readonly class LoadDesk
 {
-    /** Seconds of sound that are measured. */
-    private const SECONDS = 4.0;
+    /** Seconds of sound that are played for it, in each round. */
+    private const SECONDS = 2.0;
 
     public function __construct(private SessionBook $book, private EngineFactory $engines)
     {

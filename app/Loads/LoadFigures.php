@@ -15,7 +15,7 @@ final class LoadFigures
     /** @return array<string, mixed> */
     public static function stored(SessionLoad $load): array
     {
-        return ['total' => $load->total, 'seconds' => $load->seconds, 'peakMemory' => memory_get_peak_usage(true), 'channels' => array_map(
+        return ['total' => $load->total, 'seconds' => $load->seconds, 'memory' => $load->memory, 'channels' => array_map(
             static fn (ChannelLoad $channel): array => [$channel->total, $channel->reading, $channel->afterFader, $channel->processors],
             $load->channels,
         )];
@@ -24,11 +24,11 @@ final class LoadFigures
     /** @param  array<string, mixed>  $stored  by {@see stored()} */
     public static function read(array $stored): SessionLoad
     {
-        /** @var array{total: float|int, seconds: float|int, channels: array<string, array{float|int, float|int, float|int, array<string, float|int>}>} $stored */
+        /** @var array{total: float|int, seconds: float|int, memory: int, channels: array<string, array{float|int, float|int, float|int, array<string, float|int>}>} $stored */
         return new SessionLoad((float) $stored['total'], array_map(
             static fn (array $channel): ChannelLoad => new ChannelLoad((float) $channel[0], (float) $channel[1], (float) $channel[2], array_map(floatval(...), $channel[3])),
             $stored['channels'],
-        ), (float) $stored['seconds']);
+        ), (float) $stored['seconds'], $stored['memory']);
     }
 
     /** @return array<string, mixed> loads as shares of a core */
@@ -54,6 +54,6 @@ final class LoadFigures
             ];
         }
 
-        return ['total' => $load->total, 'engine' => $load->engine(), 'channels' => $channels];
+        return ['total' => $load->total, 'engine' => $load->engine(), 'seconds' => $load->seconds, 'memory' => $load->memory, 'channels' => $channels];
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Sessions;
 
+use App\Models\Media;
 use App\Models\Revision;
 use App\Models\StoredSession;
 use Hafen\Document\InvalidDocument;
@@ -13,9 +14,11 @@ use Hafen\Document\SessionCodec;
 use Hafen\Edit\Json\EditCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Session\SessionSize;
 use Hafen\Session\SessionTooLarge;
+use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\SessionFiles;
 use Illuminate\Support\Facades\DB;
 
@@ -263,6 +266,9 @@ final readonly class SessionBook
 
     private function nameMedia(int $id, string $document): void
     {
+        // A freeze that is put on a track is a recording like any other: nothing makes it again.
+        $clips = array_merge(...array_map(static fn (Channel $channel): array => $channel->source->clips(), $this->opened->of($document)->channels));
+        Media::query()->whereNotNull('frozen_from')->whereIn('id', array_map(static fn (Clip $clip): string => $clip->file, $clips))->update(['frozen_from' => null]);
         RevisionDocuments::nameMedia($id, array_values(array_filter(
             SessionFiles::of($this->opened->of($document), $this->processors),
             static fn (string $file): bool => strlen($file) <= 64,

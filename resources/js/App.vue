@@ -16,6 +16,8 @@ import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 import { useScreen } from '@/stores/screen';
+import FreezeProgress from '@/components/shell/FreezeProgress.vue';
+import LoadView from '@/views/LoadView.vue';
 import HeadroomView from '@/views/HeadroomView.vue';
 import PathsView from '@/views/PathsView.vue';
 import SendsView from '@/views/SendsView.vue';
@@ -83,6 +85,7 @@ useEventListener(window, 'popstate', goBack);
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
         <SendsView v-if="screen.view === 'sends'" class="view" />
         <HeadroomView v-else-if="screen.view === 'headroom'" class="view" />
+        <LoadView v-else-if="screen.view === 'load'" class="view" />
         <PathsView v-else class="view" />
         <TheInspector
             class="aside"
@@ -90,7 +93,10 @@ useEventListener(window, 'popstate', goBack);
             @fold="inspector.fold"
             @unfold="inspector.unfold"
         />
-        <NoticeStrip class="notices" />
+        <div class="notices">
+            <FreezeProgress />
+            <NoticeStrip />
+        </div>
         <ListenBar class="listen" />
         <QuickFinder />
         <RenderDialog v-model="isRenderOpen" />

@@ -42,6 +42,7 @@ final readonly class LoadController
             'after' => $plan->after,
             'seconds' => $plan->seconds,
             'isReached' => $plan->isReached,
+            'remaining' => $plan->remaining,
         ]]);
     }
 }

@@ -13,6 +13,7 @@ use Hafen\Headroom\Remedies;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Stage;
 use Hafen\Headroom\Sweep;
+use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\Automation\AutomationCurve;
@@ -45,6 +46,7 @@ final class RulesController
             ], SplitChoice::all()),
             'categories' => ProcessorSpec::CATEGORIES,
             'formats' => array_map(static fn (SampleFormat $format): array => ['id' => $format->value, 'label' => $format->label(), 'isFloat' => $format->isFloat()], RenderOptions::FORMATS),
+            'freezeFormats' => array_map(static fn (SampleFormat $format): array => ['id' => $format->value, 'label' => $format->label()], FreezeOptions::FORMATS),
             'remedies' => array_map(static fn (Remedy $remedy): array => ['id' => $remedy->id(), 'title' => $remedy->title()], Remedies::standard()->listed()),
             'mostAmount' => PlanChoice::MOST,
             'aims' => array_map(static fn (AimFigure $figure): array => [

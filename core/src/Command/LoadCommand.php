@@ -14,7 +14,7 @@ use Hafen\Session\Session;
 final readonly class LoadCommand implements Command
 {
     /** Seconds of sound where none are given. */
-    private const SECONDS = 4.0;
+    private const SECONDS = 2.0;
 
     public function name(): string
     {

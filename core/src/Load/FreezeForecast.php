@@ -56,17 +56,28 @@ final readonly class FreezeForecast
      */
     public function with(array $channels): float
     {
+        return $this->load->engine() + array_sum($this->loadsWith($channels));
+    }
+
+    /**
+     * What each channel takes with some more channels frozen.
+     *
+     * @param  list<string>  $channels
+     * @return array<array-key, float> by channel id
+     */
+    public function loadsWith(array $channels): array
+    {
         $asleep = $this->asleep($channels);
-        $total = $this->load->engine();
+        $loads = [];
         foreach ($this->load->channels as $id => $load) {
-            $total += match (true) {
+            $loads[$id] = match (true) {
                 isset($asleep[$id]) => 0.0,
                 in_array((string) $id, $channels, true) => $this->frozen($load),
                 default => $load->total,
             };
         }
 
-        return $total;
+        return $loads;
     }
 
     /** What freezing one channel gives back. */

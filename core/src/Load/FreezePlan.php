@@ -13,8 +13,9 @@ final readonly class FreezePlan
      * @param  float  $after  predicted
      * @param  float  $seconds  of a core it takes to make them
      * @param  bool  $isReached  false where even these do not bring it there
+     * @param  list<string>  $remaining  channels that take most then, the heaviest first
      */
-    public function __construct(public array $channels, public float $before, public float $after, public float $seconds, public bool $isReached)
+    public function __construct(public array $channels, public float $before, public float $after, public float $seconds, public bool $isReached, public array $remaining)
     {
     }
 }

@@ -9,6 +9,9 @@ use Hafen\Session\Session;
 /** Finds the smallest set of freezes that brings a session to a load. */
 final readonly class FreezePlanner
 {
+    /** Channels that are named of what remains. */
+    private const NAMED = 3;
+
     private FreezeForecast $forecast;
 
     public function __construct(Session $session, private SessionLoad $load)
@@ -78,6 +81,18 @@ final readonly class FreezePlanner
         usort($channels, static fn (string $one, string $other): int => $savings[$other] <=> $savings[$one]);
         $after = $channels === [] ? $this->load->total : $this->forecast->with($channels);
 
-        return new FreezePlan($channels, $this->load->total, $after, array_sum(array_map($this->forecast->seconds(...), $channels)), $after <= $target);
+        return new FreezePlan($channels, $this->load->total, $after, array_sum(array_map($this->forecast->seconds(...), $channels)), $after <= $target, $this->remaining($channels));
+    }
+
+    /**
+     * @param  list<string>  $channels  that are frozen then
+     * @return list<string>
+     */
+    private function remaining(array $channels): array
+    {
+        $loads = $this->forecast->loadsWith($channels);
+        arsort($loads);
+
+        return array_map(strval(...), array_slice(array_keys($loads), 0, self::NAMED));
     }
 }

@@ -11,8 +11,9 @@ final readonly class SessionLoad
      * @param  float  $total  1.0 is as long to compute as it plays
      * @param  array<string, ChannelLoad>  $channels  by id
      * @param  float  $seconds  of sound that were measured
+     * @param  int  $memory  bytes the engine took
      */
-    public function __construct(public float $total, public array $channels, public float $seconds)
+    public function __construct(public float $total, public array $channels, public float $seconds, public int $memory = 0)
     {
     }
 

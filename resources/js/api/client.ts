@@ -4,6 +4,8 @@ export class Refused extends Error {
         readonly status: number,
         readonly location: string,
         message: string,
+        /** Ids of frozen channels that stand in the way. */
+        readonly unfreeze: string[] = [],
     ) {
         super(message);
     }
@@ -31,11 +33,16 @@ async function once<T>(method: string, path: string, body?: unknown): Promise<T>
         throw new Refused(0, 'server', 'Hafen does not answer. Is it still running?');
     }
     if (!response.ok) {
-        const answer = (await response.json().catch(() => ({}))) as { location?: string; message?: string };
+        const answer = (await response.json().catch(() => ({}))) as {
+            location?: string;
+            message?: string;
+            unfreeze?: string[];
+        };
         throw new Refused(
             response.status,
             answer.location ?? '',
             answer.message || `The server answered with status ${response.status}.`,
+            answer.unfreeze,
         );
     }
     if (response.status === 204) {

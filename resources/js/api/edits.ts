@@ -49,7 +49,9 @@ type ChannelEdit =
     | { type: 'set-solo'; channels: string[]; solo: boolean }
     | { type: 'set-solo-safe'; channels: string[]; soloSafe: boolean }
     | { type: 'set-aligned'; channels: string[]; aligned: boolean }
-    | { type: 'set-hidden'; channels: string[]; hidden: boolean };
+    | { type: 'set-hidden'; channels: string[]; hidden: boolean }
+    | { type: 'freeze'; channels: { channel: string; file: string; hash: string; tail?: 'auto' | number }[] }
+    | { type: 'unfreeze'; channels: string[] };
 
 type LevelEdit =
     | { type: 'set-fader' | 'set-trim'; channels: string[]; gain: number | null }

@@ -88,6 +88,7 @@ export interface Channel {
      * @maxItems 256
      */
     automation?: AutomationLane[];
+    frozen?: Frozen;
 }
 export interface ClipSource {
     type: 'clips';
@@ -241,4 +242,18 @@ export interface AutomationPoint {
      * How the way to the next point bends: 0 straight, above 0 it sets out slowly, below 0 it arrives slowly
      */
     curve?: number;
+}
+/**
+ * The channel plays a file in place of everything up to its fader: float WAV at the session's rate, sample 0 is sample 0 of the session
+ */
+export interface Frozen {
+    file: string;
+    /**
+     * Content hash of what was frozen; the freeze is stale when the channel has another
+     */
+    hash: string;
+    /**
+     * After the session's end: as long as it is heard, or seconds
+     */
+    tail?: 'auto' | number;
 }

@@ -7,6 +7,7 @@ import type {
     AutomationPoint as DocumentAutomationPoint,
     ProcessorInsert as DocumentProcessorInsert,
     Send as DocumentSend,
+    Frozen,
     SessionDocument,
     Split as DocumentSplit,
     TapSource,
@@ -46,6 +47,8 @@ export interface Channel {
     hidden: boolean;
     /** Left out where nothing moves. */
     automation?: AutomationLane[];
+    /** Left out where it plays itself. */
+    frozen?: Frozen;
 }
 
 export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };
@@ -72,6 +75,8 @@ export interface SessionState {
     paths: Record<string, string[]>;
     /** Of each channel: where its sound cannot go without coming back to it. */
     loops: Record<string, string[]>;
+    /** Of frozen channels: whether they would sound otherwise unfrozen, and whether their file can be played. */
+    frozen: Record<string, { stale: boolean; playable: boolean }>;
     outputPairs: string[];
     pilot: Advice[];
 }
@@ -385,6 +390,7 @@ export interface KindRules {
     takesSource: boolean;
     canSend: boolean;
     canBeGrouped: boolean;
+    canBeFrozen: boolean;
     endsAtInterface: boolean;
 }
 
@@ -408,6 +414,7 @@ export interface Rules {
     /** What processors are for, in the order of the finder. */
     categories: string[];
     formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];
+    freezeFormats: { id: FreezeFormat; label: string }[];
     remedies: { id: string; title: string }[];
     mostAmount: number;
     aims: { figure: AimFigure; label: string; unit: string; usual: number }[];
@@ -416,6 +423,62 @@ export interface Rules {
     /** dBFS above which a level is over. */
     fullScale: number;
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
+}
+
+export type FreezeFormat = '32f' | '64f';
+
+/** Channels that are being frozen as one step. */
+export interface FreezeBatch {
+    id: string;
+    status: 'running' | 'done' | 'failed' | 'stopped';
+    message: string | null;
+    channels: { channel: string; name: string; status: string; progress: number }[];
+    progress: number;
+    secondsLeft: number | null;
+}
+
+/** What one channel takes; loads as shares of a core. */
+export interface ChannelLoad {
+    id: string;
+    total: number;
+    /** Reading clips or the frozen file, and summing what others feed. */
+    reading: number;
+    /** Gains, splits and meters. */
+    own: number;
+    inserts: Record<string, number>;
+    /** What freezing it gives back; null where it cannot be frozen, is already, or sleeps. */
+    saving: number | null;
+    /** Seconds of a core it takes to freeze it. */
+    seconds: number | null;
+}
+
+/** What the session takes, measured. */
+export interface SessionLoad {
+    total: number;
+    engine: number;
+    seconds: number;
+    /** Bytes. */
+    memory: number;
+    channels: ChannelLoad[];
+}
+
+export interface LoadState {
+    status: 'none' | 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
+    progress: number;
+    message: string | null;
+    load: SessionLoad | null;
+}
+
+export type FewestBy = 'channels' | 'time';
+
+/** Freezes that bring the session to a load. */
+export interface FreezePlan {
+    channels: string[];
+    before: number;
+    after: number;
+    seconds: number;
+    isReached: boolean;
+    remaining: string[];
 }
 
 /** A recording in the library, with what uses it. */
@@ -430,6 +493,8 @@ export interface StoredMedia {
     frames: number | null;
     unreadable: number;
     bytes: number;
+    /** Name of the channel it is a freeze of. */
+    frozenFrom: string | null;
     /** Names of sessions and presets. */
     usedBy: string[];
 }

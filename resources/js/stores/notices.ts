@@ -6,6 +6,13 @@ export interface Notice {
     message: string;
     kind: 'info' | 'warning' | 'error';
     title: string;
+    /** What can be done about it, in one press. */
+    action: NoticeAction | null;
+}
+
+export interface NoticeAction {
+    label: string;
+    run: () => void;
 }
 
 /** What the person is being told, the newest last; it stands above the listen bar and covers nothing. */
@@ -16,10 +23,15 @@ const MOST = 3;
 let told = 0;
 
 /** Tells the person something; what asks for an action stays longer. */
-export function tell(message: string, kind: Notice['kind'] = 'info', title = ''): void {
+export function tell(
+    message: string,
+    kind: Notice['kind'] = 'info',
+    title = '',
+    action: NoticeAction | null = null,
+): void {
     const id = ++told;
     const others = notices.value.filter((other) => other.message !== message);
-    notices.value = [...others, { id, message, kind, title }].slice(-MOST);
+    notices.value = [...others, { id, message, kind, title, action }].slice(-MOST);
     window.setTimeout(() => dismiss(id), kind === 'info' ? 5000 : 10000);
 }
 

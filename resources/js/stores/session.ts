@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
-import { api } from '@/api/client';
+import { api, Refused } from '@/api/client';
 import type { Edit } from '@/api/edits';
 import type { Channel, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
 import { rules } from '@/rules';
@@ -117,6 +117,10 @@ export const useSession = defineStore('session', () => {
 
     function canSend(from: Channel): boolean {
         return kind(from).canSend;
+    }
+
+    function canBeFrozen(of: Channel): boolean {
+        return kind(of).canBeFrozen;
     }
 
     function endsAtInterface(of: Channel): boolean {
@@ -269,7 +273,7 @@ export const useSession = defineStore('session', () => {
                         }),
                     );
                 } catch (error) {
-                    tellRefusal(error);
+                    tellAbout(error, next);
                     // Whatever became of the edit: an answer can be lost on its way.
                     if (state.value?.id === next.of) {
                         await now().then(takeIfShown, () => undefined);
@@ -280,6 +284,22 @@ export const useSession = defineStore('session', () => {
         } finally {
             busy = false;
         }
+    }
+
+    /** A refusal, with a press that unfreezes what stands in the way and makes the edit, as one step. */
+    function tellAbout(error: unknown, refused: Waiting): void {
+        if (!(error instanceof Refused) || error.unfreeze.length === 0) {
+            tellRefusal(error);
+            return;
+        }
+        const blocking = error.unfreeze;
+        const label = `Unfreeze ${blocking.length === 1 ? (channel(blocking[0]!)?.name ?? 'it') : `${blocking.length} channels`} and do it`;
+        const made = refused.edit.type === 'several' ? refused.edit.edits : [refused.edit];
+        const unfreeze: Edit = { type: 'unfreeze', channels: blocking };
+        tell(error.message, 'warning', '', {
+            label,
+            run: () => void edit({ type: 'several', label, edits: [unfreeze, ...made] }, null, refused.of),
+        });
     }
 
     async function walk(way: string): Promise<void> {
@@ -318,6 +338,7 @@ export const useSession = defineStore('session', () => {
         sendTargets,
         tapTargets,
         canSend,
+        canBeFrozen,
         endsAtInterface,
         closesLoop,
         list,

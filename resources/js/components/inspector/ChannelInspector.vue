@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import type { Channel } from '@/api/types';
 import { useSession } from '@/stores/session';
 import BoxSweep from '@/components/paths/BoxSweep.vue';
+import FreezeSection from './FreezeSection.vue';
 import LevelsSection from './LevelsSection.vue';
 import RoutingSection from './RoutingSection.vue';
 import SendsSection from './SendsSection.vue';
@@ -58,6 +59,7 @@ function rename(): void {
         </header>
         <SoundSection :channel="channel" :along="along" />
         <RoutingSection :channel="channel" :along="along" />
+        <FreezeSection :channel="channel" :along="along" />
         <SendsSection :channel="channel" :along="along" />
         <LevelsSection v-if="!many" :channel="channel" />
         <BoxSweep v-if="!many" :key="channel.id" :channel="channel" />

@@ -5,6 +5,7 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
+import LoadInspector from './LoadInspector.vue';
 import HeadroomInspector from './HeadroomInspector.vue';
 import InsertInspector from './InsertInspector.vue';
 import PilotList from '@/components/shell/PilotList.vue';
@@ -52,6 +53,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
         </button>
         <PilotList v-if="pilot.isShown" />
         <HeadroomInspector v-else-if="screen.view === 'headroom'" />
+        <LoadInspector v-else-if="screen.view === 'load'" />
         <SplitInspector
             v-else-if="location?.insert.type === 'split'"
             :key="location.insert.id"

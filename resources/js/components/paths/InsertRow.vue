@@ -5,6 +5,7 @@ import type { Branch, Channel, Insert, RowName } from '@/api/types';
 import { useWrappedLine } from '@/composables/useWrappedLine';
 import { depth } from '@/format';
 import { useFinder } from '@/stores/finder';
+import { useFreezes } from '@/stores/freezes';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSession } from '@/stores/session';
@@ -33,6 +34,7 @@ const finder = useFinder();
 const listening = useListening();
 const pilot = usePilot();
 const drag = useChipDrag();
+const freezes = useFreezes();
 
 const element = ref<HTMLElement>();
 const { width } = useElementSize(element);
@@ -47,6 +49,9 @@ const isTight = computed(() => {
     );
     return props.isCompact === true && width.value > 0 && wanted > width.value;
 });
+/** The row before the fader of a frozen channel, with what stands in its splits. */
+const isFrozen = computed(() => props.channel.frozen !== undefined && props.row === 'inserts');
+const freeze = computed(() => freezes.facts(props.channel.id));
 const gap = computed(() => {
     const target = drag.state.value?.target;
     const isHere =
@@ -89,7 +94,7 @@ function isWideBefore(index: number): boolean {
     <div
         ref="element"
         class="row"
-        :class="{ compact: isCompact, wrapped: turns.length > 0 }"
+        :class="{ compact: isCompact, wrapped: turns.length > 0, frozen: isFrozen }"
         :data-drop-row="row"
         :data-channel="channel.id"
         :data-branch="branch?.id"
@@ -132,7 +137,18 @@ function isWideBefore(index: number): boolean {
             <PathLine :tap="before(inserts.length)" :wide="isWideBefore(inserts.length)" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
             <OrderOffer v-for="offer in offersAt(inserts.length)" :key="offer.text" v-bind="offer" />
+            <span v-if="isFrozen && !branch" class="freeze" data-frozen-row>
+                <span v-if="freeze?.stale" class="stale" title="What feeds it was changed: it plays what it was"
+                    >frozen, stale</span
+                >
+                <span v-else-if="freeze && !freeze.playable" class="stale" title="Its file is gone: it plays itself"
+                    >frozen, file is gone</span
+                >
+                <span v-else-if="!isCompact" class="soft">frozen</span>
+                <button class="plain fix" @click.stop="freezes.unfreeze([channel.id])">unfreeze</button>
+            </span>
             <button
+                v-if="!isFrozen"
                 class="add plain"
                 :title="addText"
                 :aria-label="addText"
@@ -249,6 +265,26 @@ function isWideBefore(index: number): boolean {
     border-style: solid;
     border-color: var(--deep);
     color: var(--deep);
+}
+
+/* Frozen: the line runs through a hatched field; its chips can be read. */
+.row.frozen:not([data-branch]) {
+    background: var(--hatch);
+}
+
+.freeze {
+    position: relative;
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin-left: auto;
+    padding: 0 6px;
+    background: var(--ground);
+    white-space: nowrap;
+}
+
+.stale {
+    color: var(--brass-text);
 }
 
 .gap {

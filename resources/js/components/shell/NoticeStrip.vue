@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { dismiss, notices } from '@/stores/notices';
+import { dismiss, notices, type Notice } from '@/stores/notices';
+
+function act(notice: Notice): void {
+    dismiss(notice.id);
+    notice.action?.run();
+}
 </script>
 
 <template>
@@ -13,7 +18,9 @@ import { dismiss, notices } from '@/stores/notices';
             :type="notice.kind"
             show-icon
             @close="dismiss(notice.id)"
-        />
+        >
+            <button v-if="notice.action" class="plain fix" @click="act(notice)">{{ notice.action.label }}</button>
+        </el-alert>
     </div>
 </template>
 

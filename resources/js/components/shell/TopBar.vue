@@ -22,6 +22,7 @@ const views: [ViewName, string][] = [
     ['paths', 'Paths'],
     ['sends', 'Sends'],
     ['headroom', 'Headroom'],
+    ['load', 'Load'],
 ];
 
 const mainKey = computed(() => `${session.main?.id}:post-fader`);
