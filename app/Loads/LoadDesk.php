@@ -28,7 +28,7 @@ final readonly class LoadDesk
     /**
      * What is known of the session as it is now.
      *
-     * @return array{status: string, progress: float, message: ?string, load: ?array<string, mixed>}
+     * @return array{change: int, status: string, progress: float, message: ?string, load: ?array<string, mixed>}
      */
     public function state(StoredSession $stored): array
     {
@@ -36,6 +36,7 @@ final readonly class LoadDesk
         $load = $this->measured($run);
 
         return [
+            'change' => $stored->change,
             'status' => $run === null ? 'none' : $run->status,
             'progress' => $run === null ? 0.0 : $run->progress,
             'message' => $run?->message,

@@ -463,6 +463,8 @@ export interface SessionLoad {
 }
 
 export interface LoadState {
+    /** The state of the session it is of. */
+    change: number;
     status: 'none' | 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
     progress: number;
     message: string | null;

@@ -18,8 +18,8 @@ export const useLoad = defineStore('load', () => {
     /** Load that is wanted, 1 is a core. */
     const target = ref(0.6);
     const by = ref<FewestBy>('channels');
-    /** What the plan that was made last was to bring, until the measuring tells. */
-    const predicted = ref<number | null>(null);
+    /** What the plan that was made last was to bring, and the state of the session it was made on. */
+    const predicted = ref<{ load: number; change: number } | null>(null);
     const next = useTimeoutFn(() => void look(), 500, { immediate: false });
     const replan = useTimeoutFn(() => void findPlan(), 120, { immediate: false });
 
@@ -33,6 +33,12 @@ export const useLoad = defineStore('load', () => {
         const all = isLive.value ? session.channels.map((channel) => live(channel.id, known)) : known;
         return [...all].sort((one, other) => other.total - one.total);
     });
+    /** What the plan brought, once that is measured. */
+    const outcome = computed(() =>
+        predicted.value && measured.value && (state.value?.change ?? 0) > predicted.value.change
+            ? { predicted: predicted.value.load, measured: measured.value.total }
+            : null,
+    );
     const total = computed(() => (isLive.value ? listening.load : (measured.value?.total ?? null)));
 
     function live(id: string, known: ChannelLoad[]): ChannelLoad {
@@ -104,5 +110,5 @@ export const useLoad = defineStore('load', () => {
         { immediate: true },
     );
 
-    return { state, channels, total, measured, isLive, isMeasuring, plan, target, by, predicted, measure };
+    return { state, channels, total, measured, isLive, isMeasuring, plan, target, by, predicted, outcome, measure };
 });

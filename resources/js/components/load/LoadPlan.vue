@@ -41,14 +41,14 @@ const sentence = computed(() => {
         : `Freezing does not get there. Freeze ${names(plan.channels)}: ${work}. Then ${names(plan.remaining)} take most: switch effects off there.`;
 });
 const outcome = computed(() =>
-    load.predicted !== null && load.measured && !load.isMeasuring && !freezes.isRunning
-        ? `Predicted ${percent(load.predicted)}, measured ${percent(load.measured.total)}.`
+    load.outcome && !freezes.isRunning
+        ? `Predicted ${percent(load.outcome.predicted)}, measured ${percent(load.outcome.measured)}.`
         : '',
 );
 
 async function make(): Promise<void> {
     if (load.plan) {
-        load.predicted = load.plan.after;
+        load.predicted = { load: load.plan.after, change: session.state?.change ?? 0 };
         await freezes.start(load.plan.channels);
     }
 }

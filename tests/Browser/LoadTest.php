@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+/*
+ * A mix outgrows its machine: what takes most is seen, frozen while it plays, still heard, and given back.
+ */
+
+beforeEach(function (): void {
+    openTracks();
+});
+
+afterEach(function (): void {
+    closeTracks();
+});
+
+function frozenOnServer(): array
+{
+    return onServer()['frozen'];
+}
+
+it('freezes a channel while it plays, refuses to change it, and unfreezes and changes it in one press', function (): void {
+    $this->browser->waitFor('[data-channel-row=upright-bass] .name')->click();
+    playOn();
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'sound');
+    pressButton('Freeze', '[data-freeze]');
+    $this->browser->until(fn (): bool => frozenOnServer() === ['upright-bass' => ['stale' => false, 'playable' => true]], 'the freeze', 240);
+    $this->browser->waitFor('[data-channel-row=upright-bass] [data-frozen-row]');
+    // It is still heard, alone, and its figures move.
+    press('s');
+    $this->browser->until(fn (): bool => (figure('upright-bass:pre-fader') ?? -INF) > -60.0 && heardNow() > 0.005, 'the frozen channel to be heard');
+
+    // What is frozen is not changed, and a press does both.
+    $this->browser->find('[data-channel-row=upright-bass] [data-processor=drive] .lamp')->click();
+    expect($this->browser->waitFor('[data-notice=warning]')->getText())->toContain('Upright bass is frozen, and this would change its sound.');
+    expect(channelOnServer('Upright bass')['inserts'][2]['on'])->toBeTrue();
+    pressButton('Unfreeze Upright bass and do it', '[data-notice]');
+    $this->browser->until(fn (): bool => frozenOnServer() === [] && channelOnServer('Upright bass')['inserts'][2]['on'] === false, 'both in one step');
+    press('s');
+    chord([Facebook\WebDriver\WebDriverKeys::CONTROL], 'z');
+    chord([Facebook\WebDriver\WebDriverKeys::CONTROL], 'z');
+    $this->browser->until(fn (): bool => frozenOnServer() !== [] && channelOnServer('Upright bass')['inserts'][2]['on'] === true, 'the freeze again by undo');
+    pressButton('unfreeze', '[data-channel-row=upright-bass]');
+    $this->browser->until(fn (): bool => frozenOnServer() === [], 'the channel to play itself');
+    $this->browser->until(fn (): bool => heardNow() > 0.005, 'sound');
+});
+
+it('measures what everything takes, and freezes what it takes to get to a load, as one step', function (): void {
+    foreach (['upright-bass', 'accordion', 'cello', 'frame-drum'] as $channel) {
+        foreach (['drive', 'reverb', 'drive'] as $processor) {
+            onServerDo(['type' => 'add-insert', 'channels' => [$channel], 'processor' => $processor]);
+        }
+    }
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-ready=true] [data-chip=load]')->click();
+    $this->browser->waitFor('[data-view=load]');
+    $first = $this->browser->waitFor('[data-load-channel]', 240);
+    $load = $this->hafen->get("sessions/{$this->session}/load")['load'];
+    $heaviest = collect($load['channels'])->sortByDesc('total')->first()['id'];
+    expect($first->getAttribute('data-load-channel'))->toBe($heaviest);
+    // The mark is moved by key: down to where only freezing leads.
+    $wanted = (int) (100 * 0.7 * $load['total']);
+    $this->browser->script("const mark = document.querySelector('[data-load-plan] input'); mark.value = {$wanted}; mark.dispatchEvent(new Event('input', { bubbles: true })); mark.focus()");
+    press(Facebook\WebDriver\WebDriverKeys::ARROW_LEFT);
+    $this->browser->until(fn (): bool => preg_match('/^Freeze .+ → \d+ %/u', $this->browser->find('[data-plan-sentence]')->getText()) === 1, 'a plan');
+    pressButton('Freeze, one step');
+    $this->browser->until(fn (): bool => frozenOnServer() !== [], 'the freezes', 240);
+    expect(onServer()['undo'])->toStartWith('Freeze ');
+    $this->browser->until(fn (): bool => preg_match('/Predicted \d+ %, measured \d+ %/', $this->browser->find('[data-plan-sentence]')->getText()) === 1, 'what it brought', 240);
+    expect($this->hafen->get("sessions/{$this->session}/load")['load']['total'])->toBeLessThan($load['total']);
+    // Its parts lead to their places.
+    $frozen = array_key_first(frozenOnServer());
+    $this->browser->find("[data-load-channel={$frozen}]")->click();
+    expect($this->browser->waitFor('[data-load-inspector]')->getText())->toContain('reading the frozen file');
+});
+
+it('says so when what feeds a frozen group changes, and freezes it again', function (): void {
+    $group = onServerDo(['type' => 'group-channels', 'channels' => ['upright-bass', 'cello'], 'name' => 'Low'])['document']['channels'];
+    $id = array_column($group, 'id', 'name')['Low'];
+    onServerDo(['type' => 'add-insert', 'channels' => [$id], 'processor' => 'compressor']);
+    $this->hafen->post("sessions/{$this->session}/freezes", ['channels' => [$id]]);
+    $this->browser->until(fn (): bool => frozenOnServer() !== [], 'the freeze', 240);
+    onServerDo(['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0]);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    expect($this->browser->waitFor("[data-channel-row={$id}] [data-frozen-row]")->getText())->toContain('stale');
+    $this->browser->find("[data-channel-row={$id}] .name")->click();
+    pressButton('Freeze again', '[data-freeze]');
+    $this->browser->until(fn (): bool => (frozenOnServer()[$id]['stale'] ?? true) === false, 'the freeze to be renewed', 240);
+});
