@@ -26,7 +26,7 @@ final readonly class Application
     {
         $this->terminal = new Terminal($out);
         $commands = [];
-        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PathCommand, new CheckCommand, new DemoCommand, new SelfCheckCommand] as $command) {
+        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PrintCommand, new StemsCommand, new PathCommand, new CheckCommand, new DemoCommand, new SelfCheckCommand] as $command) {
             $commands[$command->name()] = $command;
         }
         $this->commands = $commands;

@@ -11,6 +11,9 @@ use Hafen\Session\Session;
 /** A compiled session: channel strips in processing order, the feeds between them, and their alignment. */
 final readonly class Plan
 {
+    /** Seconds for which compressors, gates and limiters remember a level. */
+    private const MEMORY_SECONDS = 4;
+
     /**
      * @param  array<string, ChannelStrip>  $strips  by channel id, in the order they are worked
      * @param  array<string, Feed>  $feeds  by route key
@@ -70,6 +73,14 @@ final readonly class Plan
         $frozen = array_filter(array_map(static fn (ChannelStrip $strip): bool => $strip->frozen() !== null, $this->strips));
 
         return Sleepers::of($this->session, $frozen, array_map(strval(...), array_keys($this->strips)), $wanted, $wantedSources);
+    }
+
+    /**
+     * Samples to run before a range, so that it sounds as within the whole: what still sounds from before, and what dynamics remember.
+     */
+    public function preRoll(): int
+    {
+        return $this->tail() + self::MEMORY_SECONDS * $this->session->sampleRate;
     }
 
     /** Longest tail of the session in samples. */

@@ -57,7 +57,7 @@ final readonly class Renderer
             throw RenderRefused::noSuchTap($tap, self::taps($engine));
         }
         // A pre-roll can take a while: whoever waits wants to stop it too.
-        if (! $engine->start($options->from, $engine->plan()->tail(), $progress === null ? null : static fn (): bool => $progress(0, $total))) {
+        if (! $engine->start($options->from, $engine->plan()->preRoll(), $progress === null ? null : static fn (): bool => $progress(0, $total))) {
             throw RenderStopped::beforeItBegan();
         }
         $writer = WavWriter::create(

@@ -254,3 +254,15 @@ it('refuses to freeze what cannot be frozen', function (array $words, string $sa
     'tail' => [['--channels', 'cello', '--tail', 'long'], '--tail takes seconds'],
     'none' => [['--channels', ','], '--channels takes one or several'],
 ]);
+
+it('prints a channel, and stems with a list', function (): void {
+    [$status, $out] = hafen('print', $this->document, '--channel', 'cello', '--tap', 'pre-fader', '--bits', '32f', '--tail', '0', '--out', "{$this->folder}/print.wav");
+    hafen('render', $this->document, '--tap', 'cello:pre-fader', '--bits', '32f', '--out', "{$this->folder}/render.wav");
+    $print = WavReader::open("{$this->folder}/print.wav");
+    expect($status)->toBe(0)->and($out)->toContain('48000 samples, mono')->and($print->read(0, 48000)[0])->toBe(WavReader::open("{$this->folder}/render.wav")->read(0, 48000)[0]);
+    [$status] = hafen('stems', $this->document, '--out', "{$this->folder}/stems", '--name', '{channel} {tap}', '--tail', '0');
+    expect($status)->toBe(0)->and((string) file_get_contents("{$this->folder}/stems/stems.txt"))->toBe("file\tchannel\ttap\tsamples\nCello post-fader.wav\tCello\tpost-fader\t48000\n")
+        ->and(WavReader::open("{$this->folder}/stems/Cello post-fader.wav")->frames())->toBe(48000);
+    expect(hafen('print', $this->document, '--channel', 'nobody', '--out', "{$this->folder}/x.wav")[2])->toContain('There is no such channel')
+        ->and(hafen('print', $this->document, '--channel', 'cello', '--tap', 'middle', '--out', "{$this->folder}/x.wav")[0])->toBe(2);
+});

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Command;
+
+use Hafen\Engine\Tap;
+use Hafen\Printing\Printer;
+use Hafen\Printing\StemNames;
+
+/** Prints several channels to files of one length in one run, with a list of them. */
+final readonly class StemsCommand implements Command
+{
+    public function name(): string
+    {
+        return 'stems';
+    }
+
+    public function usage(): string
+    {
+        return implode("\n", [
+            'stems SESSION.json --out FOLDER [--channels ID,ID] [--tap source|pre-fader|post-fader] [--bits 16|24|32f] [--name PATTERN]',
+            '            [--from SAMPLE] [--to SAMPLE] [--tail auto|SECONDS]    without --channels: all that lead straight to the main',
+        ]);
+    }
+
+    public function arguments(array $words): Arguments
+    {
+        return Arguments::parse($words, ['SESSION.json'], ['out', 'channels', 'tap', 'bits', 'name', 'from', 'to', 'tail']);
+    }
+
+    public function run(Arguments $arguments, Terminal $terminal): int
+    {
+        $out = $arguments->text('out') ?? throw new WrongUsage('stems needs --out FOLDER.');
+        $path = $arguments->position(0);
+        $session = $terminal->open($path);
+        $stage = $arguments->text('tap') ?? Tap::POST_FADER;
+        if (! in_array($stage, [Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER], true)) {
+            throw new WrongUsage("--tap takes source, pre-fader or post-fader, not \"{$stage}\".");
+        }
+        $channels = $arguments->list('channels') ?? Printer::stemsOf($session);
+        foreach ($channels as $id) {
+            $session->channel($id) ?? throw NoSuchChannel::named($id, $session);
+        }
+        if (! is_dir($out) && ! @mkdir($out, 0o775, true)) {
+            throw CannotWrite::folder($out);
+        }
+        $names = StemNames::of($session, $channels, $stage, $arguments->text('name') ?? StemNames::USUAL);
+        $paths = [];
+        foreach ($names as $id => $name) {
+            $paths["{$id}:{$stage}"] = "{$out}/{$name}.wav";
+        }
+        assert($paths !== []);
+        $results = (new Printer($terminal->compiler($path), $terminal->processors))->stems($session, $paths, PrintCommand::options($arguments));
+        $list = [];
+        foreach ($results as $tap => $result) {
+            PrintCommand::tell($terminal, $paths[$tap], $result);
+            $list[] = basename($paths[$tap])."\t".($session->channel(explode(':', (string) $tap)[0])->name ?? '')."\t{$stage}\t{$result->frames}";
+        }
+        if (@file_put_contents("{$out}/stems.txt", "file\tchannel\ttap\tsamples\n".implode("\n", $list)."\n") === false) {
+            throw CannotWrite::folder($out);
+        }
+
+        return 0;
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Printing;
+
+use Hafen\Session\Session;
+
+/** Names of files by a pattern: {channel}, {tap}, {date}, {n}. Each is made so that every file system takes it, and none comes twice. */
+final class StemNames
+{
+    public const USUAL = '{n} {channel}';
+
+    /** Bytes of a name. */
+    private const LONGEST = 120;
+
+    /**
+     * @param  list<string>  $channels  ids
+     * @param  ?string  $date  "2026-11-26"; today where it is left out
+     * @return array<string, string> by channel id, without ending
+     */
+    public static function of(Session $session, array $channels, string $tap, string $pattern, ?string $date = null): array
+    {
+        $names = [];
+        $digits = max(2, strlen((string) count($channels)));
+        foreach ($channels as $index => $id) {
+            $plain = self::plain(strtr($pattern, [
+                '{channel}' => $session->channel($id)->name ?? $id,
+                '{tap}' => $tap,
+                '{date}' => $date ?? date('Y-m-d'),
+                '{n}' => sprintf("%0{$digits}d", $index + 1),
+            ]));
+            $name = $plain;
+            for ($count = 2; in_array(mb_strtolower($name), array_map(mb_strtolower(...), $names), true); ++$count) {
+                $name = "{$plain} {$count}";
+            }
+            $names[$id] = $name;
+        }
+
+        return $names;
+    }
+
+    private static function plain(string $name): string
+    {
+        $plain = trim((string) preg_replace('#[/\\\\:*?"<>|\x00-\x1F]+#u', '-', $name), ' .');
+
+        return mb_strcut($plain === '' ? 'Print' : $plain, 0, self::LONGEST);
+    }
+}
