@@ -205,7 +205,7 @@ final readonly class SessionState
         $audibility = SessionGraph::audibility($session);
         $audible = [];
         foreach ($session->channels as $channel) {
-            $audible[$channel->id] = $audibility->has($channel->id);
+            $audible[$channel->id] = $audibility->has($channel->id) && ! $channel->off;
         }
 
         return $audible;

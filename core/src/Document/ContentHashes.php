@@ -94,6 +94,9 @@ final class ContentHashes
                 }
                 $this->upToFader[$id] = $isSame ? $this->live[$id] : self::hashOf(['frozen', $channel->frozen->file, $channel->frozen->hash, $session->sampleRate]);
             }
+            if ($channel->off) {
+                $this->upToFader[$id] = self::hashOf(['off', $common]);
+            }
             $this->fromFader[$id] = self::hashOf([
                 $this->upToFader[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
@@ -255,7 +258,7 @@ final class ContentHashes
      */
     private static function heard(array $part): array
     {
-        unset($part['name'], $part['locked'], $part['other'], $part['preset']);
+        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

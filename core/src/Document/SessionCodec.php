@@ -18,8 +18,10 @@ use Hafen\Session\Session;
 use Hafen\Session\Source\BusSource;
 use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\PrintedFrom;
 use Hafen\Session\Source\Source;
 use Hafen\Session\Source\TapSource;
+use Hafen\Session\Source\Version;
 
 /**
  * Sessions to and from the "hafen-session" format, version 1 (docs/formats/session.schema.json).
@@ -35,6 +37,8 @@ final readonly class SessionCodec
     private const MOST_BYTES = 64 << 20;
 
     private const MOST_CHANNELS = 512;
+
+    private const MOST_VERSIONS = 64;
 
     /** Samples a session can last, and at which a clip can end. */
     public const LONGEST = 1 << 40;
@@ -108,7 +112,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -141,6 +145,8 @@ final readonly class SessionCodec
             $node->optional('hidden')?->boolean() ?? false,
             [],
             $node->has('frozen') ? self::frozenOf($node->get('frozen'), $kind) : null,
+            $this->isOff($node->optional('off'), $kind),
+            $node->has('versions') ? $this->versions($node->get('versions'), $kind) : [],
         );
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
@@ -169,10 +175,40 @@ final readonly class SessionCodec
             return new TapSource($node->get('channel')->id(), self::tap($node->get('tap')));
         }
         $node->keys(['type', 'clips']);
-        $clips = array_map($this->clip(...), $node->get('clips')->items());
-        DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer.'/clips');
 
-        return new ClipSource($clips);
+        return new ClipSource($this->clips($node->get('clips')));
+    }
+
+    /** @return list<Clip> */
+    private function clips(JsonNode $node): array
+    {
+        $clips = array_map($this->clip(...), $node->items());
+        DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer);
+
+        return $clips;
+    }
+
+    private function isOff(?JsonNode $node, ChannelKind $kind): bool
+    {
+        $off = $node?->boolean() ?? false;
+
+        return $off && ! $kind->canBeFrozen() ? throw $node->expected("false for a {$kind->value}: mute it instead") : $off;
+    }
+
+    /** @return list<Version> */
+    private function versions(JsonNode $node, ChannelKind $kind): array
+    {
+        if ($kind->isBus()) {
+            throw $node->expected('no versions on a '.$kind->value.': tracks have them');
+        }
+        $versions = array_map(function (JsonNode $one): Version {
+            $one->keys(['id', 'name', 'clips']);
+
+            return new Version($one->get('id')->id(), $one->get('name')->text(1, 120), $this->clips($one->get('clips')));
+        }, $node->items(self::MOST_VERSIONS));
+        DocumentRules::unique(array_map(static fn (Version $version): string => $version->id, $versions), $node->pointer);
+
+        return $versions;
     }
 
     private static function frozenOf(JsonNode $node, ChannelKind $kind): Frozen
@@ -248,7 +284,7 @@ final readonly class SessionCodec
 
     private function clip(JsonNode $node): Clip
     {
-        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain']);
+        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain', 'printedFrom']);
         $gain = $node->optional('gain');
         $start = $node->get('start')->integer(0, self::LONGEST - 1);
 
@@ -260,7 +296,16 @@ final readonly class SessionCodec
             // It ends where a session can still end.
             $node->get('length')->integer(1, self::LONGEST - $start),
             $gain === null ? 0.0 : $gain->gain(),
+            $node->has('printedFrom') ? self::printedFrom($node->get('printedFrom')) : null,
         );
+    }
+
+    /** @throws InvalidDocument naming the field */
+    public static function printedFrom(JsonNode $node): PrintedFrom
+    {
+        $node->keys(['revision', 'channel', 'tap']);
+
+        return new PrintedFrom($node->get('revision')->integer(0, PHP_INT_MAX), $node->get('channel')->id(), $node->get('tap')->oneOf(PrintedFrom::TAPS));
     }
 
     private function trim(?JsonNode $node): ChannelTrim
@@ -357,6 +402,10 @@ final readonly class SessionCodec
             'aligned' => $channel->aligned,
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
+            ...($channel->off ? ['off' => true] : []),
+            ...($channel->versions === [] ? [] : ['versions' => array_map(fn (Version $version): array => [
+                'id' => $version->id, 'name' => $version->name, 'clips' => array_map($this->clipToArray(...), $version->clips),
+            ], $channel->versions)]),
             ...($channel->frozen === null ? [] : ['frozen' => ['file' => $channel->frozen->file, 'hash' => $channel->frozen->hash, 'tail' => $channel->frozen->tail ?? 'auto']]),
         ];
     }
@@ -371,6 +420,7 @@ final readonly class SessionCodec
             'offset' => $clip->offset,
             'length' => $clip->length,
             'gain' => $clip->gain,
+            ...($clip->printedFrom === null ? [] : ['printedFrom' => ['revision' => $clip->printedFrom->revision, 'channel' => $clip->printedFrom->channel, 'tap' => $clip->printedFrom->tap]]),
         ];
     }
 

@@ -152,7 +152,7 @@ final class ChannelStrip
     /** Whether it needs what its clips and feeds bring: frozen, only where others take it at the source. */
     public function readsSource(): bool
     {
-        return $this->frozen === null || array_key_exists(Tap::SOURCE, $this->passing);
+        return $this->frozen === null || (! $this->frozen->isSilence() && array_key_exists(Tap::SOURCE, $this->passing));
     }
 
     public function closeGate(): void
@@ -313,7 +313,9 @@ final class ChannelStrip
 
     private function playFrozen(FrozenAudio $frozen, int $sourcePosition, int $frames, bool $metered, ?StageTaps $taps): Block
     {
-        if ($this->readsSource() || $taps?->wants(Tap::SOURCE) === true) {
+        if ($frozen->isSilence()) {
+            $this->pass(Tap::SOURCE, $frozen->read($sourcePosition, $frames), $taps);
+        } elseif ($this->readsSource() || $taps?->wants(Tap::SOURCE) === true) {
             $this->readSource($sourcePosition, $frames, $metered, $taps);
         }
         $start = hrtime(true);

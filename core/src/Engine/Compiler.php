@@ -55,7 +55,12 @@ final readonly class Compiler
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
             $rowLatency = $latency->of($channel->inserts);
             $atFader = $alignment->arrival[$id] + $rowLatency;
-            $frozen = $replays === [] && $channel->frozen !== null ? $this->frozen($channel->frozen, $strips[$id]->frozen(), $session->sampleRate, $unplayable[$id]) : null;
+            $frozen = match (true) {
+                $replays !== [] => null,
+                $channel->off => FrozenAudio::silence($channel->width),
+                $channel->frozen !== null => $this->frozen($channel->frozen, $strips[$id]->frozen(), $session->sampleRate, $unplayable[$id]),
+                default => null,
+            };
             $frozen?->comesLate($atFader);
             $strips[$id]->freeze($frozen, $rowLatency);
             $strips[$id]->input->wait($alignment->arrival[$id]);

@@ -7,6 +7,7 @@ namespace Hafen\Engine;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\Block;
 use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Session\Channel\Width;
 
 /** Plays the file of a frozen channel in place of everything up to its fader, as late as the channel's inserts would be. */
 final class FrozenAudio implements Replay
@@ -14,7 +15,7 @@ final class FrozenAudio implements Replay
     /** Samples by which the sound comes late to the fader. */
     private int $latency = 0;
 
-    private function __construct(public readonly string $file, private readonly AudioSource $source)
+    private function __construct(public readonly string $file, private readonly ?AudioSource $source, private readonly bool $isMono = false)
     {
     }
 
@@ -29,6 +30,17 @@ final class FrozenAudio implements Replay
         return new self($file, $source);
     }
 
+    /** A channel that is switched off: it plays silence. */
+    public static function silence(Width $width): self
+    {
+        return new self('', null, $width === Width::Mono);
+    }
+
+    public function isSilence(): bool
+    {
+        return $this->source === null;
+    }
+
     public function comesLate(int $samples): void
     {
         $this->latency = $samples;
@@ -36,6 +48,9 @@ final class FrozenAudio implements Replay
 
     public function read(int $sourcePosition, int $frames): Block
     {
+        if ($this->source === null) {
+            return $this->isMono ? Block::mono(array_fill(0, $frames, 0.0)) : Block::silence($frames);
+        }
         $sides = $this->source->read($sourcePosition - $this->latency, $frames);
 
         return isset($sides[1]) ? new Block($sides[0], $sides[1]) : Block::mono($sides[0]);

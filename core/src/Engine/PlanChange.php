@@ -62,13 +62,13 @@ final readonly class PlanChange
         ));
     }
 
-    /** @return list<string> channels whose row of inserts is not the same processors in the same order, or that are frozen or unfrozen */
+    /** @return list<string> channels whose row of inserts is not the same processors in the same order, or that are frozen, unfrozen, switched off or on */
     private static function rebuiltChannels(Session $before, Session $after): array
     {
         $rebuilt = [];
         foreach ($before->channels as $channel) {
             $now = $after->channel($channel->id);
-            if ($now === null || $channel->frozen?->file !== $now->frozen?->file || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
+            if ($now === null || $channel->frozen?->file !== $now->frozen?->file || $channel->off !== $now->off || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
                 $rebuilt[] = $channel->id;
             }
         }

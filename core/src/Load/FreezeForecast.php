@@ -45,7 +45,7 @@ final readonly class FreezeForecast
 
         return array_values(array_map(
             static fn (Channel $channel): string => $channel->id,
-            array_filter($this->session->channels, static fn (Channel $channel): bool => $channel->kind->canBeFrozen() && $channel->frozen === null && ! isset($asleep[$channel->id])),
+            array_filter($this->session->channels, static fn (Channel $channel): bool => $channel->kind->canBeFrozen() && $channel->frozen === null && ! $channel->off && ! isset($asleep[$channel->id])),
         ));
     }
 
@@ -108,7 +108,7 @@ final readonly class FreezeForecast
     {
         $frozen = array_fill_keys($channels, true);
         foreach ($this->session->channels as $channel) {
-            if ($channel->frozen !== null) {
+            if ($channel->frozen !== null || $channel->off) {
                 $frozen[$channel->id] = true;
             }
         }

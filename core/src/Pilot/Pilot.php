@@ -58,6 +58,8 @@ final readonly class Pilot
     {
         $facts = new SessionFacts($session, $processors, $survey, $audioFiles);
         $advice = array_merge(...array_map(static fn (Check $check): array => $check->advice($facts), $this->checks));
+        // What is switched off does nothing, right or wrong.
+        $advice = array_filter($advice, static fn (Advice $one): bool => $session->channel($one->channel)?->off !== true);
         $order = [];
         foreach ($session->channels as $index => $channel) {
             $order[$channel->id] = $index;

@@ -9,13 +9,13 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
 
-/** Channels that need not be worked while others are frozen: nobody hears them. */
+/** Channels that need not be worked while others are frozen or switched off: nobody hears them. */
 final class Sleepers
 {
     /**
      * Channels whose sound leads only to frozen channels, which do not read it, and to others that sleep.
      *
-     * @param  array<array-key, true>  $frozen  by id
+     * @param  array<array-key, true>  $frozen  and those that are switched off, by id
      * @param  list<string>  $order  ids of the channels there are, in processing order
      * @param  array<array-key, true>  $wanted  channels somebody listens to, by id
      * @param  array<array-key, true>  $wantedSources  frozen channels somebody listens to at the source, by id
@@ -48,6 +48,9 @@ final class Sleepers
             $inserts = Inserts::all($session->channel($route->to)->postInserts ?? []);
 
             return in_array($route->insert, array_map(static fn (Insert $insert): string => $insert->id(), $inserts), true);
+        }
+        if ($session->channel($route->to)->off ?? false) {
+            return false;
         }
         $taken = [...$routes->outOf($route->to), ...$routes->sidechainsOutOf($route->to)];
 

@@ -11,6 +11,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Source\Source;
+use Hafen\Session\Source\Version;
 
 /**
  * One path: source, trim, inserts, fader, pan, inserts after the fader, output.
@@ -18,6 +19,7 @@ use Hafen\Session\Source\Source;
  * Gains in dB (null is silence), pan from -1 (left) to +1 (right). `output` is a channel id, "none" or an interface
  * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
  * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
+ * A channel that is `off` is silent and is not worked.
  * A `frozen` channel plays a file up to its fader; its source, trim and inserts stand as they are, for when it is unfrozen.
  */
 final readonly class Channel
@@ -29,6 +31,7 @@ final readonly class Channel
      * @param  list<Insert>  $postInserts
      * @param  list<Send>  $sends
      * @param  list<AutomationLane>  $automation  one for each thing that moves
+     * @param  list<Version>  $versions  clips that are kept beside those a track plays
      */
     public function __construct(
         public string $id,
@@ -51,6 +54,8 @@ final readonly class Channel
         public bool $hidden = false,
         public array $automation = [],
         public ?Frozen $frozen = null,
+        public bool $off = false,
+        public array $versions = [],
     ) {
     }
 
@@ -183,6 +188,17 @@ final readonly class Channel
     public function withFrozen(?Frozen $frozen): self
     {
         return $this->copy(frozen: $frozen);
+    }
+
+    public function withOff(bool $off): self
+    {
+        return $this->copy(off: $off);
+    }
+
+    /** @param  list<Version>  $versions */
+    public function withVersions(array $versions): self
+    {
+        return $this->copy(versions: $versions);
     }
 
     /** @param  list<AutomationLane>  $automation */

@@ -18,6 +18,7 @@ final readonly class Clip
         public int $offset,
         public int $length,
         public ?float $gain = 0.0,
+        public ?PrintedFrom $printedFrom = null,
     ) {
     }
 
@@ -29,6 +30,11 @@ final readonly class Clip
     public function withFile(string $file): self
     {
         return $this->copy(file: $file);
+    }
+
+    public function withPrintedFrom(?PrintedFrom $printedFrom): self
+    {
+        return $this->copy(printedFrom: $printedFrom);
     }
 
     public function withGain(?float $gain): self

@@ -24,6 +24,9 @@ final class SessionFiles
             foreach ($channel->source->clips() as $clip) {
                 $files[] = $clip->file;
             }
+            foreach ($channel->versions as $version) {
+                array_push($files, ...array_map(static fn (Clip $clip): string => $clip->file, $version->clips));
+            }
             if ($channel->frozen !== null) {
                 $files[] = $channel->frozen->file;
             }
@@ -49,6 +52,7 @@ final class SessionFiles
 
         return $session->withChannels(array_map(static function (Channel $channel) use ($insert, $clip, $names): Channel {
             $channel = $channel->source instanceof ClipSource ? $channel->withSource(new ClipSource(array_map($clip, $channel->source->clips))) : $channel;
+            $channel = $channel->withVersions(array_map(static fn (Version $version): Version => $version->withClips(array_map($clip, $version->clips)), $channel->versions));
             if ($channel->frozen !== null) {
                 $channel = $channel->withFrozen($channel->frozen->withFile($names[$channel->frozen->file] ?? $channel->frozen->file, $channel->frozen->hash));
             }
