@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FolderController;
-use App\Http\Controllers\FreezeController;
 use App\Http\Controllers\HeadroomController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\LoadController;
@@ -14,6 +13,7 @@ use App\Http\Controllers\PilotController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\PresetFileController;
+use App\Http\Controllers\PrintController;
 use App\Http\Controllers\ProcessorController;
 use App\Http\Controllers\RenderController;
 use App\Http\Controllers\RowPresetController;
@@ -27,7 +27,7 @@ use Illuminate\Support\Facades\Route;
 
 // What is no number or no id is not found, however long it is.
 Route::patterns(['session' => '\d{1,15}', 'revision' => '\d{1,15}', 'preset' => '\d{1,15}', 'channel' => '[A-Za-z0-9_-]{1,64}', 'media' => '[A-Za-z0-9]{1,64}',
-    'upload' => '[0-9a-f-]{36}', 'render' => '[0-9a-f-]{36}', 'listening' => '[0-9a-f-]{36}', 'freezes' => '[0-9a-f-]{36}']);
+    'upload' => '[0-9a-f-]{36}', 'render' => '[0-9a-f-]{36}', 'listening' => '[0-9a-f-]{36}', 'print_parts' => '[0-9a-f-]{36}']);
 
 Route::get('sessions', [SessionController::class, 'index']);
 Route::post('sessions', [SessionController::class, 'store']);
@@ -89,10 +89,12 @@ Route::get('renders/{render}/file', [RenderController::class, 'file']);
 Route::get('sessions/{session}/load', [LoadController::class, 'show']);
 Route::post('sessions/{session}/load', [LoadController::class, 'store']);
 Route::post('sessions/{session}/load/plan', [LoadController::class, 'plan']);
-Route::get('sessions/{session}/freezes', [FreezeController::class, 'index']);
-Route::post('sessions/{session}/freezes', [FreezeController::class, 'store']);
-Route::get('freezes/{freezes}', [FreezeController::class, 'show']);
-Route::post('freezes/{freezes}/stop', [FreezeController::class, 'stop']);
+Route::post('sessions/{session}/freezes', [PrintController::class, 'freeze']);
+Route::post('sessions/{session}/prints', [PrintController::class, 'print']);
+Route::post('sessions/{session}/prints/advice', [PrintController::class, 'advice']);
+Route::get('sessions/{session}/batches', [PrintController::class, 'index']);
+Route::get('batches/{batch}', [PrintController::class, 'show']);
+Route::post('batches/{batch}/stop', [PrintController::class, 'stop']);
 
 Route::get('storage', [StorageController::class, 'show']);
 Route::delete('storage/media', [StorageController::class, 'removeUnusedMedia']);

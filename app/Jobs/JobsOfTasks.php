@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
-use App\Models\Freeze;
 use App\Models\LoadRun;
 use App\Models\Media;
+use App\Models\PrintPart;
 use App\Models\RemedyPlan;
 use App\Models\Render;
 use App\Models\SurveyPart;
@@ -25,7 +25,7 @@ final readonly class JobsOfTasks implements TaskJobs
             $task instanceof Render => new RenderSession($task->id),
             $task instanceof SurveyPart => new SurveyChannel($task->id),
             $task instanceof RemedyPlan => new PredictPlan($task->id, isProof: $task->prediction !== null),
-            $task instanceof Freeze => new FreezeChannel($task->id),
+            $task instanceof PrintPart => new PrintChannel($task->id),
             $task instanceof LoadRun => new MeasureLoad($task->id),
             default => throw new LogicException('No job does a '.$task::class),
         };

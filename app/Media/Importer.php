@@ -62,14 +62,14 @@ final readonly class Importer
     }
 
     /**
-     * Moves the file of a freeze into the library, ready to be played.
+     * Moves the file of a freeze or a print into the library, ready to be played.
      *
-     * @param  string  $channel  name of what was frozen
+     * @param  ?string  $frozenFrom  name of the channel it is a freeze of
      * @return ?Media null when stopped
      *
      * @throws UnableToWriteAudioFile when it cannot be moved there
      */
-    public function keepFrozen(string $path, string $name, string $channel, Claim $claim): ?Media
+    public function keepRendered(string $path, string $name, ?string $frozenFrom, Claim $claim): ?Media
     {
         $source = WavReader::open($path);
         $sketch = SampleLoops::run(static fn (): ?FileSketch => FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, static fn (): bool => $claim->beat()));
@@ -86,7 +86,7 @@ final readonly class Importer
             'frames' => $source->frames(),
             'format' => $source->header->format->samples->value,
             'overview' => $sketch->overview,
-            'frozen_from' => $channel,
+            'frozen_from' => $frozenFrom,
         ]);
         if (! is_file($this->folder->original($media)) && ! @rename($path, $this->folder->original($media))) {
             throw UnableToWriteAudioFile::open($this->folder->original($media));

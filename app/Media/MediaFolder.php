@@ -42,10 +42,10 @@ final readonly class MediaFolder
         return $this->folder('renders')."/{$id}.wav";
     }
 
-    /** A freeze until it is in the library. */
-    public function unfinishedFreeze(string $id): string
+    /** A freeze or a print until it is in the library. */
+    public function unfinishedPrint(string $id): string
     {
-        return $this->folder('renders')."/freeze-{$id}.".bin2hex(random_bytes(4)).'.part';
+        return $this->folder('renders')."/print-{$id}.".bin2hex(random_bytes(4)).'.part';
     }
 
     /** @return list<string> the import and all that was made from it */

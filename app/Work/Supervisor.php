@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Work;
 
-use App\Freezes\FreezeDesk;
-use App\Models\Freeze;
-use App\Models\FreezeBatch;
 use App\Models\LoadRun;
 use App\Models\Media;
+use App\Models\PrintBatch;
+use App\Models\PrintPart;
 use App\Models\RemedyPlan;
 use App\Models\Render;
 use App\Models\Survey;
 use App\Models\SurveyPart;
+use App\Prints\PrintDesk;
 use App\Surveys\SurveyDesk;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Queue;
@@ -24,12 +24,12 @@ use Illuminate\Support\Facades\Queue;
 final readonly class Supervisor
 {
     /** @var list<class-string<Model&Task>> */
-    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class, Freeze::class, LoadRun::class];
+    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class, PrintPart::class, LoadRun::class];
 
     /** Seconds after which a task that waits, with nothing before it in its queue, has lost its job. */
     private const JOB_LOST_AFTER = 5;
 
-    public function __construct(private SurveyDesk $surveys, private FreezeDesk $freezes)
+    public function __construct(private SurveyDesk $surveys, private PrintDesk $prints)
     {
     }
 
@@ -52,9 +52,11 @@ final readonly class Supervisor
             }
         }
 
-        foreach (FreezeBatch::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $batch) {
-            if (! $batch->freezes()->whereIn('status', ['waiting', 'running', 'stopping'])->exists()) {
-                $this->freezes->goOn($batch);
+        // A worker that was killed while it put files into a session: what it had done is found by the batch's word.
+        PrintBatch::query()->where('status', 'placing')->where('updated_at', '<', now()->subSeconds(Claim::LOST_AFTER))->update(['status' => 'running']);
+        foreach (PrintBatch::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $batch) {
+            if (! $batch->parts()->whereIn('status', ['waiting', 'running', 'stopping'])->exists()) {
+                $this->prints->goOn($batch);
                 ++$found;
             }
         }

@@ -5,6 +5,7 @@ import KeysSheet from '@/components/shell/KeysSheet.vue';
 import ListenBar from '@/components/shell/ListenBar.vue';
 import NoticeStrip from '@/components/shell/NoticeStrip.vue';
 import QuickFinder from '@/components/shell/QuickFinder.vue';
+import PrintDialog from '@/components/sessions/PrintDialog.vue';
 import RenderDialog from '@/components/sessions/RenderDialog.vue';
 import TheInspector from '@/components/inspector/TheInspector.vue';
 import TopBar from '@/components/shell/TopBar.vue';
@@ -100,6 +101,7 @@ useEventListener(window, 'popstate', goBack);
         <ListenBar class="listen" />
         <QuickFinder />
         <RenderDialog v-model="isRenderOpen" />
+        <PrintDialog />
         <KeysSheet v-model="areKeysOpen" />
     </div>
 </template>

@@ -87,3 +87,38 @@ it('says so when what feeds a frozen group changes, and freezes it again', funct
     pressButton('Freeze again', '[data-freeze]');
     $this->browser->until(fn (): bool => (frozenOnServer()[$id]['stale'] ?? true) === false, 'the freeze to be renewed', 240);
 });
+
+it('prints a channel onto a new track and switches its source off, and goes back to it', function (): void {
+    $this->browser->waitFor('[data-channel-row=upright-bass] .name')->click();
+    pressButton('Print …', '[data-freeze]');
+    $this->browser->waitFor('[data-print]');
+    choose('[data-print-after]', 'switched off: no load, no memory');
+    pressButton('Print', '.el-dialog__footer');
+    $this->browser->until(fn (): bool => channelOnServer('Upright bass printed')['id'] !== '' && (channelOnServer('Upright bass')['off'] ?? false), 'the print', 240);
+    // The print alone is heard; its source has no row that works any more.
+    $this->browser->waitFor('[data-channel-row=upright-bass-printed] .name')->click();
+    press('s');
+    playOn();
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'the print to be heard');
+    $this->browser->until(fn (): bool => (figure('upright-bass-printed:post-fader') ?? -INF) > -60.0, 'its figures');
+    press(' ');
+    press('s');
+    expect($this->browser->waitFor('[data-printed-from]')->getText())->toContain('Printed from Upright bass, through its inserts.');
+    pressButton('Back to it', '[data-printed-from]');
+    $this->browser->until(fn (): bool => ! (channelOnServer('Upright bass')['off'] ?? false) && channelOnServer('Upright bass printed')['mute'], 'the source back in its place');
+});
+
+it('says what is in a print, prints in place, and plays the version before again', function (): void {
+    onServerDo(['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0]);
+    $file = channelOnServer('Cello')['source']['clips'][0]['file'];
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=cello] .name')->click();
+    pressButton('Print …', '[data-freeze]');
+    choose('[data-print-tap]', 'through its fader and pan');
+    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('[data-print-advice]')->getText(), 'at −6.0 again it would be −12.0 in all'), 'what to know before');
+    $this->browser->find('[data-print] input[name=print-place][value=true]')->click();
+    pressButton('Print', '.el-dialog__footer');
+    $this->browser->until(fn (): bool => (channelOnServer('Cello')['versions'][0]['name'] ?? '') === 'Before the print' && (float) channelOnServer('Cello')['fader'] === 0.0, 'the print in place', 240);
+    pressButton('Use', '[data-versions]');
+    $this->browser->until(fn (): bool => channelOnServer('Cello')['source']['clips'][0]['file'] === $file, 'the version before');
+});

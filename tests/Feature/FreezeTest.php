@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-use App\Jobs\FreezeChannel;
+use App\Jobs\PrintChannel;
 use App\Media\MediaFolder;
-use App\Models\Freeze;
-use App\Models\FreezeBatch;
 use App\Models\Media;
+use App\Models\PrintBatch;
+use App\Models\PrintPart;
 use App\Models\StoredSession;
 use App\Models\Upload;
 use App\Sessions\EngineFactory;
@@ -76,7 +76,7 @@ it('takes no time for what was frozen before', function (): void {
     // Another tail is another file.
     edit($session, $session->refresh()->change, ['type' => 'unfreeze', 'channels' => ['cello']]);
     freezing($session, ['cello'], ['tail' => 0])->assertJsonPath('status', 'running');
-    Queue::assertPushed(FreezeChannel::class, 1);
+    Queue::assertPushed(PrintChannel::class, 1);
 });
 
 it('says so when what feeds a frozen group changed, and renews it', function (): void {
@@ -97,47 +97,55 @@ it('does not freeze what was changed meanwhile, and nothing of what was stopped'
     $session = grouped();
     Queue::fake();
     $batch = freezing($session, ['cello', 'bass'])->assertJsonPath('status', 'running')->json('id');
-    [$cello, $bass] = Freeze::query()->orderBy('id')->get()->all();
-    (new FreezeChannel($cello->id))->handle(app(App\Freezes\FreezeDesk::class));
-    expect($this->getJson("/api/freezes/{$batch}")->json('channels.0.status'))->toBe('done')->and($session->refresh()->head->label)->toBe('Start');
+    [$cello, $bass] = PrintPart::query()->orderBy('id')->get()->all();
+    (new PrintChannel($cello->id))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
+    expect($this->getJson("/api/batches/{$batch}")->json('channels.0.status'))->toBe('done')->and($session->refresh()->head->label)->toBe('Start');
     edit($session, $session->change, ['type' => 'set-trim', 'channels' => ['bass'], 'gain' => -3.0])->assertOk();
-    (new FreezeChannel($bass->id))->handle(app(App\Freezes\FreezeDesk::class));
-    $this->getJson("/api/freezes/{$batch}")->assertJsonPath('status', 'failed')->assertJsonPath('message', 'Bass was changed since this freeze was made. Freeze it again.');
+    (new PrintChannel($bass->id))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
+    $this->getJson("/api/batches/{$batch}")->assertJsonPath('status', 'failed')->assertJsonPath('message', 'Bass was changed since this freeze was made. Freeze it again.');
     $second = freezing($session, ['bass'])->json('id');
-    $this->postJson("/api/freezes/{$second}/stop")->assertJsonPath('status', 'stopped');
-    (new FreezeChannel(Freeze::query()->latest('id')->value('id')))->handle(app(App\Freezes\FreezeDesk::class));
+    $this->postJson("/api/batches/{$second}/stop")->assertJsonPath('status', 'stopped');
+    (new PrintChannel(PrintPart::query()->latest('id')->value('id')))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
     expect($this->getJson("/api/sessions/{$session->id}")->json('frozen'))->toBe([]);
 });
 
 it('begins again what a killed worker had, and gives up with a message', function (): void {
     $session = Demo::session();
     Queue::fake();
-    $batch = FreezeBatch::query()->findOrFail(freezing($session, ['cello', 'bass'])->json('id'));
-    $freeze = $batch->freezes()->firstOrFail();
+    $batch = PrintBatch::query()->findOrFail(freezing($session, ['cello', 'bass'])->json('id'));
+    $freeze = $batch->parts()->firstOrFail();
     $freeze->update(['status' => 'running', 'claim' => 'gone', 'beat_at' => now()->subSeconds(60), 'attempts' => 1]);
     app(Supervisor::class)->look();
     expect($freeze->refresh()->status)->toBe('waiting');
     $freeze->update(['status' => 'running', 'claim' => 'gone', 'beat_at' => now()->subSeconds(60), 'attempts' => Claim::MOST_ATTEMPTS]);
     app(Supervisor::class)->look();
     expect($batch->refresh()->status)->toBe('failed')->and($batch->message)->toStartWith('The freeze of Cello was begun 3 times')
-        ->and($batch->freezes()->where('channel', 'bass')->value('status'))->toBe('stopped');
+        ->and($batch->parts()->where('channel', 'bass')->value('status'))->toBe('stopped');
 });
 
 it('has a batch whose last worker was killed before it was played played', function (): void {
     $session = Demo::session();
     freezing($session, ['cello']);
-    $this->postJson("/api/sessions/{$session->id}/undo")->assertJsonPath('frozen', []);
-    $batch = FreezeBatch::query()->sole();
-    $batch->update(['status' => 'running']);
-    $this->travel(60)->seconds();
-    app(Supervisor::class)->look();
-    expect($batch->refresh()->status)->toBe('done')->and($this->getJson("/api/sessions/{$session->id}")->json('frozen.cello.stale'))->toBeFalse();
+    $batch = PrintBatch::query()->sole();
+    // Killed before it was put in: it is put in. Killed after: it is not put in twice.
+    foreach ([0, 1] as $revisions) {
+        $batch->update(['status' => 'placing']);
+        $session->revisions()->where('gesture', "freeze-{$batch->id}")->update(['gesture' => $revisions === 0 ? null : "freeze-{$batch->id}"]);
+        $before = $session->revisions()->count();
+        $revisions === 0 && $this->postJson("/api/sessions/{$session->id}/undo")->assertJsonPath('frozen', []);
+        $this->travel(60)->seconds();
+        app(Supervisor::class)->look();
+        $this->travel(60)->seconds();
+        app(Supervisor::class)->look();
+        expect($batch->refresh()->status)->toBe('done')->and($this->getJson("/api/sessions/{$session->id}")->json('frozen.cello.stale'))->toBeFalse()
+            ->and($session->revisions()->count())->toBe($before + 1 - $revisions);
+    }
 });
 
 it('refuses what cannot be frozen with the field', function (array $body, string $place): void {
     $session = Demo::session();
     $this->postJson("/api/sessions/{$session->id}/freezes", $body)->assertUnprocessable()->assertJsonPath('location', $place);
-    expect(FreezeBatch::query()->count())->toBe(0);
+    expect(PrintBatch::query()->count())->toBe(0);
 })->with([
     'the main' => [['channels' => ['main']], 'channel'],
     'nobody' => [['channels' => ['cello', 'nobody']], 'channel'],

@@ -1,4 +1,4 @@
-import type { AutomationPoint, Insert, ParameterValue, SplitChoice, TapName } from '@/api/types';
+import type { AfterPrint, AutomationPoint, Insert, ParameterValue, PrintTap, SplitChoice, TapName } from '@/api/types';
 
 /** Where in a channel's rows something goes in; the end of the row where `at` is left out. */
 export interface RowPosition {
@@ -51,7 +51,16 @@ type ChannelEdit =
     | { type: 'set-aligned'; channels: string[]; aligned: boolean }
     | { type: 'set-hidden'; channels: string[]; hidden: boolean }
     | { type: 'freeze'; channels: { channel: string; file: string; hash: string; tail?: 'auto' | number }[] }
-    | { type: 'unfreeze'; channels: string[] };
+    | { type: 'unfreeze'; channels: string[] }
+    | { type: 'set-off'; channels: string[]; off: boolean }
+    | { type: 'keep-version'; channel: string; name: string }
+    | { type: 'use-version' | 'remove-version'; channel: string; version: string }
+    | {
+          type: 'put-prints';
+          prints: { file: NewFile; from: { revision: number; channel: string; tap: PrintTap }; name: string }[];
+          inPlace: boolean;
+          after: AfterPrint;
+      };
 
 type LevelEdit =
     | { type: 'set-fader' | 'set-trim'; channels: string[]; gain: number | null }

@@ -89,6 +89,20 @@ export interface Channel {
      */
     automation?: AutomationLane[];
     frozen?: Frozen;
+    /**
+     * Switched off: silent, and not worked
+     */
+    off?: boolean;
+    /**
+     * Clips that are kept beside those a track plays
+     *
+     * @maxItems 64
+     */
+    versions?: {
+        id: Id;
+        name: string;
+        clips: Clip[];
+    }[];
 }
 export interface ClipSource {
     type: 'clips';
@@ -104,6 +118,14 @@ export interface Clip {
     offset?: Position;
     length: number;
     gain?: Gain;
+    /**
+     * What it was printed from: a tap of a channel as it was in a revision
+     */
+    printedFrom?: {
+        revision: number;
+        channel: Id;
+        tap: 'source' | 'pre-fader' | 'post-fader' | 'main';
+    };
 }
 export interface BusSource {
     type: 'bus';

@@ -22,6 +22,7 @@ export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Inse
 export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Branch[] };
 export type Insert = ProcessorInsert | Split;
 export type Send = Required<DocumentSend>;
+export type DocumentClip = Required<Omit<Clip, 'printedFrom'>> & Pick<Clip, 'printedFrom'>;
 export type TapName = Send['tap'];
 export type AutomationPoint = DocumentAutomationPoint;
 export type AutomationLane = DocumentAutomationLane;
@@ -31,7 +32,7 @@ export interface Channel {
     kind: 'track' | 'note' | 'group' | 'return' | 'cue' | 'main';
     name: string;
     width: 'mono' | 'stereo';
-    source: { type: 'clips'; clips: Required<Clip>[] } | BusSource | TapSource;
+    source: { type: 'clips'; clips: DocumentClip[] } | BusSource | TapSource;
     trim: { gain: number | null; invert: boolean };
     insertsOn: boolean;
     inserts: Insert[];
@@ -49,6 +50,10 @@ export interface Channel {
     automation?: AutomationLane[];
     /** Left out where it plays itself. */
     frozen?: Frozen;
+    /** Switched off: silent, and not worked. */
+    off?: boolean;
+    /** Clips that are kept beside those it plays. */
+    versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }
 
 export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };
@@ -426,13 +431,37 @@ export interface Rules {
 }
 
 export type FreezeFormat = '32f' | '64f';
+export type PrintTap = 'source' | 'pre-fader' | 'post-fader' | 'main';
+export type AfterPrint = 'keep' | 'mute' | 'off' | 'hide';
 
-/** Channels that are being frozen as one step. */
-export interface FreezeBatch {
+/** What is to be printed, and whereto. */
+export interface PrintWish {
+    channels: string[];
+    tap: PrintTap;
+    from: number;
+    to?: number;
+    tail: 'auto' | number;
+    format: '16' | '24' | '32f';
+    inPlace: boolean;
+    after: AfterPrint;
+    name: string;
+}
+
+/** Channels that are being frozen, or printed, as one step. */
+export interface PrintBatch {
     id: string;
+    kind: 'freeze' | 'print';
     status: 'running' | 'done' | 'failed' | 'stopped';
     message: string | null;
-    channels: { channel: string; name: string; status: string; progress: number }[];
+    channels: {
+        channel: string;
+        name: string;
+        status: string;
+        progress: number;
+        /** Samples of a print that were lost at full scale. */
+        clipped: number;
+        peak: number | null;
+    }[];
     progress: number;
     secondsLeft: number | null;
 }

@@ -2,14 +2,14 @@ import { useStorage, useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, FreezeBatch, FreezeFormat, MediaState } from '@/api/types';
+import type { Channel, FreezeFormat, MediaState, PrintBatch, PrintWish } from '@/api/types';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
 
-/** Channels that are being frozen, and how. */
+/** Channels that are being frozen or printed, and how. */
 export const useFreezes = defineStore('freezes', () => {
     const session = useSession();
-    const batch = shallowRef<FreezeBatch | null>(null);
+    const batch = shallowRef<PrintBatch | null>(null);
     /** What is kept after the end: as long as it is heard, or so many seconds. */
     const tail = ref<'auto' | number>('auto');
     const format = useStorage<FreezeFormat>('hafen.freeze-format', '32f');
@@ -21,24 +21,40 @@ export const useFreezes = defineStore('freezes', () => {
     async function start(channels: string[]): Promise<void> {
         const wanted = { channels, tail: tail.value, format: format.value };
         try {
-            await take(await session.ask((path) => api.post<FreezeBatch>(`${path}/freezes`, wanted)));
+            await take(await session.ask((path) => api.post<PrintBatch>(`${path}/freezes`, wanted)));
         } catch (error) {
             tellRefusal(error);
+        }
+    }
+
+    /** Prints channels; true once that has begun. */
+    async function print(wish: PrintWish): Promise<boolean> {
+        try {
+            await take(await session.ask((path) => api.post<PrintBatch>(`${path}/prints`, wish)));
+            return true;
+        } catch (error) {
+            tellRefusal(error);
+            return false;
         }
     }
 
     async function look(): Promise<void> {
         if (batch.value) {
             // The server is away: the next look finds out.
-            await take(await api.get<FreezeBatch>(`freezes/${batch.value.id}`).catch(() => batch.value));
+            await take(await api.get<PrintBatch>(`batches/${batch.value.id}`).catch(() => batch.value));
         }
     }
 
-    async function take(known: FreezeBatch | null): Promise<void> {
+    async function take(known: PrintBatch | null): Promise<void> {
         batch.value = known;
         if (known?.status === 'running') {
             next.start();
             return;
+        }
+        const clipped = known?.channels.filter((one) => one.clipped > 0) ?? [];
+        if (clipped.length > 0) {
+            const lost = clipped.map((one) => `${one.clipped} samples of ${one.name}`).join(', ');
+            tell(`${lost} lie above full scale and were cut. Print to 32-bit float to keep them.`, 'warning');
         }
         if (known && known.message !== null) {
             tell(known.message, known.status === 'failed' ? 'warning' : 'info');
@@ -49,7 +65,7 @@ export const useFreezes = defineStore('freezes', () => {
     async function stop(): Promise<void> {
         if (batch.value) {
             next.stop();
-            await api.post<FreezeBatch>(`freezes/${batch.value.id}/stop`).then(take, tellRefusal);
+            await api.post<PrintBatch>(`batches/${batch.value.id}/stop`).then(take, tellRefusal);
         }
     }
 
@@ -84,7 +100,7 @@ export const useFreezes = defineStore('freezes', () => {
             next.stop();
             batch.value = null;
             const known = await session
-                .ask((path) => api.get<{ running: FreezeBatch | null }>(`${path}/freezes`))
+                .ask((path) => api.get<{ running: PrintBatch | null }>(`${path}/batches`))
                 .catch(() => null);
             if (known?.running) {
                 await take(known.running);
@@ -93,5 +109,5 @@ export const useFreezes = defineStore('freezes', () => {
         { immediate: true },
     );
 
-    return { batch, tail, format, isRunning, facts, start, stop, unfreeze, copyOut };
+    return { batch, tail, format, isRunning, facts, start, print, stop, unfreeze, copyOut };
 });

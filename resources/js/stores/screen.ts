@@ -19,6 +19,8 @@ export const useScreen = defineStore('screen', () => {
     const openedSplits = ref<string[]>([]);
     const foldedGroups = ref<string[]>([]);
     const areHiddenShown = ref(false);
+    /** Channels somebody wants to print, while the dialog asks how. */
+    const printing = ref<string[] | null>(null);
     /** Lanes that are open below their channel's row: what is shown, by channel id. */
     const lanes = ref<Record<string, string>>({});
     /** Points of a lane that were copied, from the first on. */
@@ -91,6 +93,7 @@ export const useScreen = defineStore('screen', () => {
         toggleLane,
         closedSplits,
         foldedGroups,
+        printing,
         areHiddenShown,
         pathOf,
         path,

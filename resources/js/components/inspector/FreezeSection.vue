@@ -4,6 +4,7 @@ import type { Channel } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { rules } from '@/rules';
 import { useFreezes } from '@/stores/freezes';
+import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
 
 /** Freezes the channels that are selected, or all others, and unfreezes them; with how much tail, in which format. */
@@ -11,6 +12,7 @@ const props = defineProps<{ channel: Channel; along: string[] }>();
 
 const session = useSession();
 const freezes = useFreezes();
+const screen = useScreen();
 
 const SECONDS = [1, 2, 4, 8, 16];
 const selected = computed(() => props.along.flatMap((id) => session.channel(id) ?? []).filter(session.canBeFrozen));
@@ -56,7 +58,7 @@ function needsRenewal(id: string): boolean {
 
 <template>
     <section v-if="selected.length > 0" data-freeze>
-        <h3>Freeze</h3>
+        <h3>Freeze and print</h3>
         <p class="hint" :class="{ attention: frozen.some(needsRenewal) }">{{ about }}</p>
         <div class="actions">
             <button
@@ -76,6 +78,13 @@ function needsRenewal(id: string): boolean {
                 @click="freezes.start(others)"
             >
                 Freeze all others
+            </button>
+            <button
+                class="text-button"
+                title="A new piece of audio, rendered faster than it plays"
+                @click="screen.printing = along"
+            >
+                Print …
             </button>
             <button
                 v-if="frozen.length === 1 && along.length === 1"

@@ -112,6 +112,13 @@ async function saveRow(): Promise<void> {
             @change="session.edit({ type: 'set-row', channels: along, on: !channel.insertsOn })"
         />
         <SwitchRow
+            v-if="session.canBeFrozen(channel)"
+            name="Switched off"
+            about="Silent, and takes nothing of the machine"
+            :on="channel.off === true"
+            @change="session.edit({ type: 'set-off', channels: along, off: !channel.off })"
+        />
+        <SwitchRow
             v-if="!isMain && channel.kind !== 'cue'"
             name="Solo-safe"
             about="Heard as well when other channels are soloed"

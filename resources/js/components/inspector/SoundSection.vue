@@ -8,12 +8,15 @@ import { clock } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useSession } from '@/stores/session';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
+import VersionList from './VersionList.vue';
+import { useSelection } from '@/stores/selection';
 
 /** Where the sound of a channel comes from: its file, or another channel's tap; and its polarity. */
 const props = defineProps<{ channel: Channel; along: string[] }>();
 
 const session = useSession();
 const imports = useImports();
+const selection = useSelection();
 const media = shallowRef<MediaState | null>(null);
 
 const many = computed(() => props.along.length > 1);
@@ -35,6 +38,41 @@ const feeders = computed(
             (other) => other.output === props.channel.id || other.sends.some((send) => send.to === props.channel.id),
         ).length,
 );
+
+const PRINT_TAPS = {
+    source: 'dry',
+    'pre-fader': 'through its inserts',
+    'post-fader': 'through its fader',
+    main: 'through the main',
+};
+const printed = computed(() => {
+    const from = clip.value?.printedFrom;
+    const channel = from ? session.channel(from.channel) : undefined;
+    return from && channel && channel.id !== props.channel.id
+        ? { id: channel.id, name: channel.name, tap: PRINT_TAPS[from.tap] }
+        : null;
+});
+
+/** Brings what was printed back: heard, switched on and shown, with the print muted. */
+function goBack(): void {
+    const source = printed.value;
+    if (!source) {
+        return;
+    }
+    const channels = [source.id];
+    selection.clear();
+    selection.channels = channels;
+    void session.edit({
+        type: 'several',
+        label: `Back to ${source.name}`,
+        edits: [
+            { type: 'set-off', channels, off: false },
+            { type: 'set-hidden', channels, hidden: false },
+            { type: 'set-mute', channels, mute: false },
+            { type: 'set-mute', channels: [props.channel.id], mute: true },
+        ],
+    });
+}
 
 watch(
     () => clip.value?.file,
@@ -85,6 +123,10 @@ function setSource(channel: string, tap: TapName): void {
             <p v-else-if="!tapped" class="hint">
                 No file on this track yet. Drop one on its row, choose one, or take another channel's sound.
             </p>
+            <p v-if="printed" class="hint" data-printed-from>
+                Printed from {{ printed.name }}, {{ printed.tap }}.
+                <button class="plain fix" @click="goBack">Back to it</button>
+            </p>
             <div v-if="!clip" class="setting">
                 <label for="tap-channel">From</label>
                 <ChoiceMenu
@@ -105,6 +147,7 @@ function setSource(channel: string, tap: TapName): void {
                     @update:model-value="(tap) => tapped && setSource(tapped.channel, tap)"
                 />
             </div>
+            <VersionList v-if="clip || channel.versions" :channel="channel" />
             <label v-if="!tapped" class="text-button file"
                 >{{ clip ? 'Replace file …' : 'Choose a file …'
                 }}<input type="file" accept="audio/*,.wav,.bwf,.rf64" @change="replaceFile"

@@ -61,7 +61,7 @@ describe('the inspector of a channel', () => {
         expect(part.findAll('h3').map((one) => one.text())).toEqual([
             'Sound',
             'Row and routing',
-            'Freeze',
+            'Freeze and print',
             'Sends',
             'Levels',
         ]);

@@ -92,6 +92,7 @@ function dropFiles(event: DragEvent): void {
             aside: screen.isAside(id),
             cue: channel.kind === 'cue',
             hidden: channel.hidden,
+            off: channel.off,
             compact: isCompact,
         }"
         :data-channel-row="id"
@@ -201,6 +202,14 @@ function dropFiles(event: DragEvent): void {
 
 .path.aside {
     opacity: 0.25;
+}
+
+.path.off > :not(:first-child) {
+    opacity: 0.45;
+}
+
+.path.off :deep(.heading .name) {
+    text-decoration: line-through;
 }
 
 .path.hidden :deep(.name) {

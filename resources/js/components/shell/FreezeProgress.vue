@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useFreezes } from '@/stores/freezes';
 import { useListening } from '@/stores/listening';
 
-/** How far the freezes are that are being made, with a stop. */
+/** How far the freezes or prints are that are being made, with a stop. */
 const freezes = useFreezes();
 const listening = useListening();
 
@@ -23,7 +23,7 @@ const left = computed(() => {
 
 <template>
     <div v-if="freezes.isRunning" class="progress" data-freeze-progress role="status">
-        <span>Freezing {{ names }}</span>
+        <span>{{ freezes.batch?.kind === 'print' ? 'Printing' : 'Freezing' }} {{ names }}</span>
         <span class="rail"><i :style="{ width: `${(freezes.batch?.progress ?? 0) * 100}%` }" /></span>
         <span class="figure">{{ Math.round((freezes.batch?.progress ?? 0) * 100) }} %</span>
         <span class="soft">{{ left }}</span>

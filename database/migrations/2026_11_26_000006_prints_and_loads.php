@@ -10,18 +10,21 @@ return new class extends Migration
 {
     public function up(): void
     {
-        Schema::create('freeze_batches', static function (Blueprint $table): void {
+        Schema::create('print_batches', static function (Blueprint $table): void {
             $table->uuid('id')->primary();
             $table->foreignId('session_id')->constrained()->cascadeOnDelete();
+            // "freeze" or "print".
+            $table->string('kind', 16);
+            $table->text('options');
             $table->string('status', 16);
             // The session as it was when it was asked for, compressed.
             $table->binary('document');
             $table->text('message')->nullable();
             $table->timestamps();
         });
-        Schema::create('freezes', static function (Blueprint $table): void {
+        Schema::create('print_parts', static function (Blueprint $table): void {
             $table->id();
-            $table->foreignUuid('batch_id')->constrained('freeze_batches')->cascadeOnDelete();
+            $table->foreignUuid('batch_id')->constrained('print_batches')->cascadeOnDelete();
             $table->string('channel', 64);
             $table->string('name', 120);
             // Content of the channel up to its fader, tail and format: what has the same key has the same file.
@@ -33,6 +36,7 @@ return new class extends Migration
             $table->text('message')->nullable();
             $table->string('media_id', 64)->nullable();
             $table->string('hash', 32)->nullable();
+            $table->text('result')->nullable();
             $table->string('claim', 32)->nullable();
             $table->unsignedSmallInteger('attempts')->default(0);
             $table->timestamp('queued_at')->nullable();
@@ -65,7 +69,7 @@ return new class extends Migration
     {
         Schema::table('media', static fn (Blueprint $table) => $table->dropColumn('frozen_from'));
         Schema::dropIfExists('load_runs');
-        Schema::dropIfExists('freezes');
-        Schema::dropIfExists('freeze_batches');
+        Schema::dropIfExists('print_parts');
+        Schema::dropIfExists('print_batches');
     }
 };

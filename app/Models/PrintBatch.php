@@ -10,26 +10,28 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
- * Channels that are frozen together, as one step. Status: running, done, failed, stopped.
+ * Channels that are frozen, or printed, together as one step. Status: running, done, failed, stopped.
  *
  * @property string $id
  * @property int $session_id
+ * @property string $kind "freeze" or "print"
+ * @property array<string, mixed> $options how what was printed is put into the session
  * @property string $status
  * @property string $document compressed (RFC 1951)
  * @property ?string $message
  * @property ?Carbon $created_at
  */
-final class FreezeBatch extends Model
+final class PrintBatch extends Model
 {
     use HasUuids;
 
     protected $guarded = [];
 
-    protected $casts = ['session_id' => 'integer'];
+    protected $casts = ['session_id' => 'integer', 'options' => 'array'];
 
-    /** @return HasMany<Freeze, $this> */
-    public function freezes(): HasMany
+    /** @return HasMany<PrintPart, $this> */
+    public function parts(): HasMany
     {
-        return $this->hasMany(Freeze::class, 'batch_id');
+        return $this->hasMany(PrintPart::class, 'batch_id');
     }
 }

@@ -10,30 +10,31 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
 /**
- * One channel that is rendered up to its fader, to play from the file. Status: waiting, running, stopping, done, stopped, failed.
+ * One channel of a batch that is rendered to a file. Status: waiting, running, stopping, done, stopped, failed.
  *
  * @property int $id
  * @property string $batch_id
  * @property string $channel
  * @property string $name of the channel
- * @property string $content what has the same has the same file
+ * @property string $content what has the same has the same file; empty where that does not matter
  * @property array<string, mixed> $options
  * @property string $status
  * @property float $progress
- * @property float $weight seconds it takes, about
+ * @property float $weight how much work it is, about
  * @property ?string $message
  * @property ?string $media_id
- * @property ?string $hash content hash the freeze is known by
+ * @property ?string $hash of a freeze: the content hash it is known by
+ * @property ?array<string, mixed> $result of a print
  * @property ?Carbon $beat_at
  */
-final class Freeze extends Model implements Task
+final class PrintPart extends Model implements Task
 {
     protected $guarded = [];
 
-    /** @return BelongsTo<FreezeBatch, $this> */
+    /** @return BelongsTo<PrintBatch, $this> */
     public function batch(): BelongsTo
     {
-        return $this->belongsTo(FreezeBatch::class, 'batch_id');
+        return $this->belongsTo(PrintBatch::class, 'batch_id');
     }
 
     public function queue(): string
@@ -43,18 +44,18 @@ final class Freeze extends Model implements Task
 
     public function name(): string
     {
-        return "The freeze of {$this->name}";
+        return ($this->batch?->kind === 'print' ? 'The print of ' : 'The freeze of ').$this->name;
     }
 
     /** The others of its batch are not wanted without it. */
     public function failed(string $message): array
     {
-        FreezeBatch::query()->whereKey($this->batch_id)->where('status', 'running')->update(['status' => 'failed', 'message' => $message]);
+        PrintBatch::query()->whereKey($this->batch_id)->where('status', 'running')->update(['status' => 'failed', 'message' => $message]);
         self::query()->where('batch_id', $this->batch_id)->whereKeyNot($this->id)->where('status', 'running')->update(['status' => 'stopping']);
         self::query()->where('batch_id', $this->batch_id)->whereKeyNot($this->id)->where('status', 'waiting')->update(['status' => 'stopped']);
 
         return ['status' => 'failed', 'message' => $message];
     }
 
-    protected $casts = ['options' => 'array', 'progress' => 'float', 'weight' => 'float', 'beat_at' => 'datetime'];
+    protected $casts = ['options' => 'array', 'result' => 'array', 'progress' => 'float', 'weight' => 'float', 'beat_at' => 'datetime'];
 }

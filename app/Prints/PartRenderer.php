@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Prints;
+
+use App\Media\DiskRoom;
+use App\Media\Importer;
+use App\Media\MediaFolder;
+use App\Models\PrintPart;
+use App\Sessions\DocumentDifference;
+use App\Sessions\EngineFactory;
+use App\Work\Claim;
+use Hafen\Audio\Decibel;
+use Hafen\Audio\SampleFormat;
+use Hafen\Document\SessionCodec;
+use Hafen\Engine\Tap;
+use Hafen\Printing\FreezeOptions;
+use Hafen\Printing\Freezer;
+use Hafen\Printing\Printer;
+use Hafen\Printing\PrintOptions;
+use Hafen\Printing\RenderStopped;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Session;
+
+/** Renders one channel of a batch, and keeps the file in the library. */
+final readonly class PartRenderer
+{
+    public function __construct(
+        private SessionCodec $codec,
+        private ProcessorCatalogue $processors,
+        private EngineFactory $engines,
+        private MediaFolder $folder,
+        private Importer $importer,
+        private DiskRoom $room,
+    ) {
+    }
+
+    public function render(Claim $claim): void
+    {
+        $part = $claim->task;
+        assert($part instanceof PrintPart);
+        $batch = $part->batch()->firstOrFail();
+        $session = $this->codec->decode(DocumentDifference::inflated($batch->document));
+        $path = $this->folder->unfinishedPrint((string) $part->id);
+        try {
+            $values = $batch->kind === 'freeze' ? $this->freeze($claim, $part, $session, $path) : $this->print($claim, $part, $session, $path);
+        } catch (RenderStopped) {
+            $values = null;
+        } finally {
+            @unlink($path);
+        }
+        if ($values !== null) {
+            $claim->finish(['status' => 'done', 'progress' => 1.0, ...$values]);
+        } elseif (! $claim->isLeaving()) {
+            $claim->finish(['status' => 'stopped']);
+        }
+    }
+
+    /** Bytes a file will have, about. */
+    public static function bytes(Session $session, SampleFormat $format, ?float $tail): int
+    {
+        return 1024 + 2 * $format->bytes() * ($session->length + (int) (($tail ?? 5.0) * $session->sampleRate));
+    }
+
+    /** @return ?array<string, mixed> columns of the part; null when stopped */
+    private function freeze(Claim $claim, PrintPart $part, Session $session, string $path): ?array
+    {
+        /** @var array{tail: float|int|null, format: string} $options */
+        $options = $part->options;
+        $freeze = new FreezeOptions($options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
+        $this->room->need(self::bytes($session, $freeze->format, $freeze->tail), $part->name());
+        $result = (new Freezer($this->engines->compiler($session->sampleRate), $this->processors))->freeze($session, $part->channel, $path, $freeze, $claim->beat(...));
+        $media = $this->importer->keepRendered($path, "{$part->name} frozen", $part->name, $claim);
+
+        return $media === null ? null : ['media_id' => $media->id, 'hash' => $result->hash];
+    }
+
+    /** @return ?array<string, mixed> */
+    private function print(Claim $claim, PrintPart $part, Session $session, string $path): ?array
+    {
+        /** @var array{tail: float|int|null, format: string, from: int, to: ?int, tap: string, name: string} $options */
+        $options = $part->options;
+        $print = new PrintOptions($options['from'], $options['to'], $options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
+        $this->room->need(self::bytes($session, $print->format, $print->tail), $part->name());
+        $isThroughMain = $options['tap'] === 'main';
+        $heard = $isThroughMain ? Printer::alone($session, $part->channel) : $session;
+        $tap = $isThroughMain ? new Tap($session->main()->id) : new Tap($part->channel, $options['tap']);
+        $result = (new Printer($this->engines->compiler($session->sampleRate), $this->processors))->print($heard, $tap, $path, $print, $claim->beat(...));
+        $media = $this->importer->keepRendered($path, $options['name'], null, $claim);
+
+        return $media === null ? null : ['media_id' => $media->id, 'result' => [
+            'frames' => $result->frames,
+            'channels' => $result->channels,
+            'peak' => Decibel::fromGain($result->peak),
+            'clipped' => $result->clipped,
+        ]];
+    }
+}

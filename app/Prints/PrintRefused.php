@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Prints;
+
+use Hafen\Refusal;
+use Hafen\Session\Channel\Channel;
+
+/** A print that cannot be made or put anywhere. */
+final class PrintRefused extends Refusal
+{
+    public static function noSuchChannel(string $id): self
+    {
+        return new self('channels', "There is no channel \"{$id}\" any more.");
+    }
+
+    public static function notInPlace(Channel $channel): self
+    {
+        return new self('inPlace', "{$channel->name} carries no clips that a print could take the place of. Print it onto a new track.");
+    }
+
+    public static function rangeInPlace(Channel $channel): self
+    {
+        return new self('inPlace', "{$channel->name} has sound outside this range, which a print in place would take away. Print the whole, or onto a new track.");
+    }
+
+    public static function frozen(Channel $channel): self
+    {
+        return new self('inPlace', "{$channel->name} is frozen. Unfreeze it, or print it onto a new track.");
+    }
+
+    public static function nothing(int $from, int $to): self
+    {
+        return new self('from', "There is nothing to print from sample {$from} to {$to}.");
+    }
+}

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Printing;
+
+use Hafen\Audio\Decibel;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Session;
+
+/** What to know before channels are printed: which level and which effects are in the print, and what becomes of those that are not. */
+final class PrintAdvice
+{
+    /**
+     * @param  list<string>  $channels  ids
+     * @param  string  $tap  "source", "pre-fader", "post-fader" or "main"
+     * @return list<string> sentences
+     */
+    public static function of(Session $session, array $channels, string $tap, bool $inPlace): array
+    {
+        $advice = [];
+        foreach ($channels as $id) {
+            $channel = $session->channel($id);
+            if ($channel !== null) {
+                array_push($advice, ...self::about($session, $channel, $tap, $inPlace));
+            }
+        }
+        $main = $session->main();
+        if ($tap === 'main' && self::working([...$main->inserts, ...$main->postInserts]) > 0) {
+            $advice[] = "The effects of {$main->name} are in the print. The new track goes nowhere at first, so that they are not heard twice.";
+        }
+
+        return $advice;
+    }
+
+    /** @return list<string> */
+    private static function about(Session $session, Channel $channel, string $tap, bool $inPlace): array
+    {
+        $advice = [];
+        if ($tap === 'post-fader' || $tap === 'main') {
+            $advice[] = match (true) {
+                $channel->fader === null => "The fader of {$channel->name} is down: the print is silent.",
+                $channel->lane('fader') !== null => "The moves of {$channel->name}'s fader are in the print; ".($inPlace ? 'its lane is removed.' : 'the new track stands at 0.0.'),
+                $channel->fader !== 0.0 => sprintf(
+                    '%s stands at %s dB, and that is in the print. %s at 0.0; at %s again it would be %s in all.',
+                    $channel->name,
+                    self::decibels($channel->fader),
+                    $inPlace ? 'The fader starts anew' : 'The new track starts',
+                    self::decibels($channel->fader),
+                    self::decibels(2.0 * $channel->fader),
+                ),
+                default => '',
+            };
+            if ($channel->mute) {
+                $advice[] = "{$channel->name} is muted".($tap === 'main' ? '; for the print it is heard.' : ': the print is silent.');
+            }
+        }
+        if ($tap === 'source' && ! $inPlace && self::working($channel->inserts) > 0) {
+            $advice[] = "{$channel->name} is printed dry: its ".(self::working($channel->inserts) === 1 ? 'effect is' : 'effects are').' not in the print, nor on the new track.';
+        }
+        if ($tap === 'post-fader' && array_filter($channel->sends, static fn ($send): bool => $send->on) !== []) {
+            $advice[] = "The sends of {$channel->name} stay sends: what they lead to is not in the print.";
+        }
+        if ($channel->output !== $session->main()->id && ($channel->output !== 'none') && $tap === 'main' && ($group = $session->channel($channel->output)) !== null) {
+            $advice[] = "{$channel->name} goes through {$group->name}, whose effects are in the print.";
+        }
+
+        return array_values(array_filter($advice, static fn (string $sentence): bool => $sentence !== ''));
+    }
+
+    /** @param  list<Insert>  $row */
+    private static function working(array $row): int
+    {
+        return count(array_filter($row, static fn (Insert $insert): bool => $insert->isOn()));
+    }
+
+    private static function decibels(float $level): string
+    {
+        return trim(str_replace('dB', '', Decibel::text($level)));
+    }
+}

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { api } from '@/api/client';
+import type { AfterPrint, PrintTap, PrintWish } from '@/api/types';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import { decibels } from '@/format';
+import { rules } from '@/rules';
+import { useFreezes } from '@/stores/freezes';
+import { useListening } from '@/stores/listening';
+import { tellRefusal } from '@/stores/notices';
+import { useScreen } from '@/stores/screen';
+import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
+
+/** Prints the channels that are selected: from where, how long, in which format, whereto, and what becomes of them. */
+const session = useSession();
+const screen = useScreen();
+const freezes = useFreezes();
+const listening = useListening();
+const survey = useSurvey();
+
+const TAPS: { value: PrintTap; name: string }[] = [
+    { value: 'source', name: 'dry: after clip gain and trim' },
+    { value: 'pre-fader', name: 'through its inserts' },
+    { value: 'post-fader', name: 'through its fader and pan' },
+    { value: 'main', name: 'alone, through its group and the main' },
+];
+const AFTER: { value: AfterPrint; name: string }[] = [
+    { value: 'mute', name: 'muted' },
+    { value: 'off', name: 'switched off: no load, no memory' },
+    { value: 'hide', name: 'muted and hidden' },
+    { value: 'keep', name: 'kept as it is' },
+];
+const TAILS = [
+    { value: -1, name: 'as long as heard' },
+    { value: 0, name: 'none' },
+    ...[1, 2, 4, 8, 16].map((seconds) => ({ value: seconds, name: `${seconds} s` })),
+];
+
+const tap = ref<PrintTap>('pre-fader');
+const tail = ref(-1);
+const format = ref<'16' | '24' | '32f'>('32f');
+const isLoopOnly = ref(false);
+const inPlace = ref(false);
+const after = ref<AfterPrint>('mute');
+const pattern = ref('{channel} printed');
+const advice = ref<string[]>([]);
+
+const channels = computed(() => (screen.printing ?? []).flatMap((id) => session.channel(id) ?? []));
+const isOpen = computed({
+    get: () => channels.value.length > 0,
+    set: (open) => (screen.printing = open ? screen.printing : null),
+});
+const title = computed(() =>
+    channels.value.length === 1 ? `Print ${channels.value[0]?.name}` : `Print ${channels.value.length} channels`,
+);
+const canBeInPlace = computed(() =>
+    channels.value.every((one) => one.source.type === 'clips' && one.source.clips.length > 0 && !one.frozen),
+);
+const formats = computed(() => rules().formats);
+const wish = computed<PrintWish>(() => ({
+    channels: channels.value.map((one) => one.id),
+    tap: tap.value,
+    from: isLoopOnly.value && listening.loop ? Math.round(listening.loop.start) : 0,
+    ...(isLoopOnly.value && listening.loop ? { to: Math.round(listening.loop.end) } : {}),
+    tail: tail.value < 0 ? 'auto' : tail.value,
+    format: format.value,
+    inPlace: inPlace.value,
+    after: after.value,
+    name: pattern.value.trim() || '{channel} printed',
+}));
+/** Those that lie above full scale at the tap that is printed, as far as they are measured. */
+const clipping = computed(() => {
+    if (formats.value.find((one) => one.id === format.value)?.isFloat || tap.value === 'main') {
+        return [];
+    }
+    return channels.value.flatMap((one) => {
+        const peak = survey.state?.result?.taps[`${one.id}:${tap.value}`]?.peak ?? null;
+        return peak !== null && peak > rules().fullScale ? [`${one.name} at ${decibels(peak, true)} dBFS`] : [];
+    });
+});
+
+watch([isOpen, wish], async ([open]) => {
+    advice.value = [];
+    if (!open) {
+        return;
+    }
+    try {
+        const asked = wish.value;
+        const answer = await session.ask((path) => api.post<{ advice: string[] }>(`${path}/prints/advice`, asked));
+        if (asked === wish.value) {
+            advice.value = answer?.advice ?? [];
+        }
+    } catch (error) {
+        tellRefusal(error);
+    }
+});
+watch(canBeInPlace, (can) => (inPlace.value = inPlace.value && can));
+
+async function print(): Promise<void> {
+    if (await freezes.print(wish.value)) {
+        screen.printing = null;
+    }
+}
+</script>
+
+<template>
+    <el-dialog v-model="isOpen" :title="title" width="540px" class="print" :close-on-click-modal="false">
+        <div class="form" data-print>
+            <label for="print-tap">From where</label>
+            <ChoiceMenu id="print-tap" data-print-tap v-model="tap" label="From where" :items="TAPS" />
+            <span>Range</span>
+            <div class="choices">
+                <label><input v-model="isLoopOnly" type="radio" name="print-range" :value="false" /> All</label>
+                <label
+                    ><input
+                        v-model="isLoopOnly"
+                        type="radio"
+                        name="print-range"
+                        :value="true"
+                        :disabled="!listening.loop"
+                    />
+                    Loop region</label
+                >
+            </div>
+            <label for="print-tail">Tail</label>
+            <ChoiceMenu id="print-tail" v-model="tail" label="Tail of the print" :items="TAILS" />
+            <span>Format</span>
+            <div class="choices" role="radiogroup" aria-label="Format">
+                <label v-for="choice in formats" :key="choice.id">
+                    <input v-model="format" type="radio" name="print-format" :value="choice.id" /> {{ choice.label }}
+                </label>
+            </div>
+            <span>Whereto</span>
+            <div class="choices">
+                <label
+                    ><input v-model="inPlace" type="radio" name="print-place" :value="false" /> A new track below</label
+                >
+                <label
+                    :title="
+                        canBeInPlace ? 'What it takes the place of is kept as a version' : 'Only tracks carry clips'
+                    "
+                    ><input v-model="inPlace" type="radio" name="print-place" :value="true" :disabled="!canBeInPlace" />
+                    In place of its clips</label
+                >
+            </div>
+            <template v-if="!inPlace">
+                <label for="print-name">Name</label>
+                <input
+                    id="print-name"
+                    v-model="pattern"
+                    maxlength="120"
+                    title="{channel}, {tap}, {date} and {n} are filled in"
+                    @keydown.stop
+                />
+                <label for="print-after">Its source is</label>
+                <ChoiceMenu
+                    id="print-after"
+                    data-print-after
+                    v-model="after"
+                    label="What becomes of the source"
+                    :items="AFTER"
+                />
+            </template>
+        </div>
+        <ul v-if="advice.length > 0 || clipping.length > 0" class="advice" data-print-advice>
+            <li v-for="sentence in advice" :key="sentence">{{ sentence }}</li>
+            <li v-if="clipping.length > 0" class="clips">
+                This format would cut {{ clipping.join(', ') }}.
+                <button class="plain fix" @click="format = '32f'">Use 32-bit float</button>
+            </li>
+        </ul>
+        <template #footer>
+            <button class="pill on" :disabled="freezes.isRunning" @click="print">Print</button>
+        </template>
+    </el-dialog>
+</template>
+
+<style scoped>
+.form {
+    display: grid;
+    grid-template-columns: 90px 1fr;
+    gap: 12px 10px;
+    align-items: center;
+}
+
+.form > input {
+    padding: 4px 8px;
+    border: 1px solid var(--contour);
+    border-radius: 4px;
+    background: var(--paper);
+}
+
+.form :deep(.el-select__wrapper) {
+    min-height: 29px;
+    background: var(--paper);
+    font-size: 14px;
+}
+
+.choices {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 18px;
+}
+
+.advice {
+    margin: 14px 0 0;
+    padding: 7px 12px 7px 28px;
+    border-left: 3px solid var(--brass);
+    background: var(--paper);
+}
+
+.clips {
+    color: var(--buoy-text);
+}
+</style>

@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Jobs\PrintChannel;
+use App\Models\Media;
+use App\Models\PrintPart;
+use App\Models\StoredSession;
+use App\Prints\PartRenderer;
+use App\Prints\PrintDesk;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Tests\Support\Mix;
+use Illuminate\Support\Facades\Queue;
+use Tests\Support\Demo;
+
+/** @param  array<string, mixed>  $wish */
+function printing(StoredSession $session, array $wish): Illuminate\Testing\TestResponse
+{
+    return test()->postJson("/api/sessions/{$session->id}/prints", $wish);
+}
+
+it('prints channels onto new tracks below as one step, and switches their sources off', function (): void {
+    $session = Demo::session();
+    printing($session, ['channels' => ['cello', 'bass'], 'tap' => 'pre-fader', 'after' => 'off', 'tail' => 0, 'name' => '{channel} wet'])->assertAccepted()->assertJsonPath('status', 'done')->assertJsonPath('kind', 'print');
+    $state = $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('undo', 'Print 2 channels');
+    $channels = array_column($state->json('document.channels'), null, 'name');
+    expect(array_keys($channels))->toBe(['Cello', 'Cello wet', 'Bass', 'Bass wet', 'Main'])
+        ->and($channels['Cello']['off'])->toBeTrue()->and($state->json('audible.cello'))->toBeFalse()
+        ->and($channels['Cello wet']['source']['clips'][0])->toMatchArray(['start' => 0, 'length' => 48000, 'printedFrom' => ['revision' => $session->head_id, 'channel' => 'cello', 'tap' => 'pre-fader']])
+        ->and(Media::query()->where('name', 'Cello wet')->value('frozen_from'))->toBeNull();
+    $this->postJson("/api/sessions/{$session->id}/undo")->assertJsonCount(3, 'document.channels');
+});
+
+it('prints in place, dithered, with the clips before kept; a range on a new track where it was', function (): void {
+    $session = Demo::session();
+    printing($session, ['channels' => ['cello'], 'tap' => 'post-fader', 'tail' => 0, 'format' => '16', 'inPlace' => true])->assertJsonPath('status', 'done');
+    $cello = $this->getJson("/api/sessions/{$session->id}")->json('document.channels.0');
+    expect($cello['source']['clips'][0])->toMatchArray(['start' => 0, 'length' => 48000])->and($cello['versions'][0]['clips'][0]['length'])->toBe(48000)
+        ->and(array_column($cello['inserts'], 'on'))->toBe([false, false])
+        ->and(Media::query()->where('format', '16')->count())->toBe(1);
+    printing($session, ['channels' => ['bass'], 'tap' => 'pre-fader', 'from' => 12000, 'to' => 24000, 'tail' => 0]);
+    expect(array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'name')['Bass printed']['source']['clips'][0])->toMatchArray(['start' => 12000, 'length' => 12000]);
+});
+
+it('says before what is in a print, in numbers', function (array $edits, array $wish, array $advice): void {
+    $session = Demo::session(Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'filter')]),
+        Mix::track('bass', [Mix::insert('i2', 'drive')])->withOutput('low'),
+        Mix::bus('low', ChannelKind::Group),
+    ], [Mix::insert('i3', 'limiter')]));
+    foreach ($edits as $edit) {
+        edit($session, $session->refresh()->change, $edit)->assertOk();
+    }
+    expect($this->postJson("/api/sessions/{$session->id}/prints/advice", ['after' => 'mute', ...$wish])->assertOk()->json('advice'))->toBe($advice);
+})->with([
+    'a level twice' => [
+        [['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0]], ['channels' => ['cello'], 'tap' => 'post-fader'],
+        ['Cello stands at −6.0 dB, and that is in the print. The new track starts at 0.0; at −6.0 again it would be −12.0 in all.'],
+    ],
+    'through the main' => [
+        [], ['channels' => ['bass'], 'tap' => 'main'],
+        ['Bass goes through Low, whose effects are in the print.', 'The effects of Main are in the print. The new track goes nowhere at first, so that they are not heard twice.'],
+    ],
+    'dry' => [[], ['channels' => ['cello'], 'tap' => 'source'], ['Cello is printed dry: its effect is not in the print, nor on the new track.']],
+    'muted' => [[['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true]], ['channels' => ['cello'], 'tap' => 'post-fader', 'inPlace' => true], ['Cello is muted: the print is silent.']],
+    'nothing to say' => [[], ['channels' => ['cello'], 'tap' => 'pre-fader'], []],
+]);
+
+it('refuses what cannot be printed with the field', function (array $wish, string $place): void {
+    $session = Demo::session(Mix::session([Mix::track('cello'), Mix::track('bass'), Mix::bus('low', ChannelKind::Group)]));
+    printing($session, $wish)->assertUnprocessable()->assertJsonPath('location', $place);
+    expect(PrintPart::query()->count())->toBe(0);
+})->with([
+    'nobody' => [['channels' => ['cello', 'nobody'], 'tap' => 'source'], 'channels'],
+    'none' => [['channels' => [], 'tap' => 'source'], '/channels'],
+    'tap' => [['channels' => ['cello'], 'tap' => 'insert:i1'], '/tap'],
+    'a group in place' => [['channels' => ['low'], 'tap' => 'pre-fader', 'inPlace' => true], 'inPlace'],
+    'range' => [['channels' => ['cello'], 'tap' => 'source', 'from' => 48000], 'from'],
+    'a range in place' => [['channels' => ['cello'], 'tap' => 'source', 'to' => 24000, 'inPlace' => true], 'inPlace'],
+    'format' => [['channels' => ['cello'], 'tap' => 'source', 'format' => '8'], '/format'],
+    'after' => [['channels' => ['cello'], 'tap' => 'source', 'after' => 'burn'], '/after'],
+]);
+
+it('leaves nothing of a print that was stopped', function (): void {
+    $session = Demo::session();
+    $media = Media::query()->count();
+    Queue::fake();
+    $batch = printing($session, ['channels' => ['cello', 'bass'], 'tap' => 'source'])->json('id');
+    $this->postJson("/api/batches/{$batch}/stop")->assertJsonPath('status', 'stopped')->assertJsonPath('message', 'Stopped. Nothing was printed.');
+    foreach (PrintPart::query()->pluck('id') as $id) {
+        (new PrintChannel($id))->handle(app(PartRenderer::class), app(PrintDesk::class));
+    }
+    expect(Media::query()->count())->toBe($media)->and($session->refresh()->head->label)->toBe('Start');
+});
