@@ -12,13 +12,18 @@ use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Load\FewestBy;
+use Hafen\Load\FreezePlanner;
+use Hafen\Load\LoadMeasure;
 use Hafen\Pilot\Pilot;
+use Hafen\Printing\Freezer;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
@@ -141,10 +146,31 @@ switch ($argv[1] ?? '') {
         $best = INF;
         for ($round = 0; $round < 20; ++$round) {
             $start = hrtime(true);
-            Pilot::standard()->notes($session, ProcessorCatalogue::standard(), SurveyResult::of($session, SurveyMap::of($session, ProcessorCatalogue::standard()), $store));
+            Pilot::standard()->advice($session, ProcessorCatalogue::standard(), SurveyResult::of($session, SurveyMap::of($session, ProcessorCatalogue::standard()), $store));
             $best = min($best, (hrtime(true) - $start) / 1e6);
         }
         echo json_encode(['ms' => $best, 'channels' => count($session->channels)]);
+        exit;
+    case 'freeze':
+        // The demo's heaviest track frozen: how fast, and what the whole takes before and after, in time and memory.
+        $session = demo($folder);
+        $processors = ProcessorCatalogue::standard();
+        $measure = new LoadMeasure(compiler($folder));
+        $before = $measure->measure($session, 2.0) ?? throw new LogicException('Not measured.');
+        $plan = (new FreezePlanner($session, $before))->plan(0.5 * $before->total, FewestBy::Channels);
+        $start = hrtime(true);
+        $frozen = $session;
+        foreach ($plan->channels as $n => $id) {
+            $result = (new Freezer(compiler($folder), $processors))->freeze($session, $id, "{$folder}/freeze-{$n}.wav");
+            $channel = $frozen->channel($id) ?? throw new LogicException("No {$id}.");
+            $frozen = $frozen->withChannel($channel->withFrozen(new Frozen("freeze-{$n}.wav", $result->hash)));
+        }
+        $seconds = (hrtime(true) - $start) / 1e9;
+        $after = $measure->measure($frozen, 2.0) ?? throw new LogicException('Not measured.');
+        echo json_encode([
+            'channels' => count($plan->channels), 'factor' => count($plan->channels) * $session->length / $session->sampleRate / max(1e-6, $seconds),
+            'before' => $before->total, 'predicted' => $plan->after, 'after' => $after->total, 'memory' => [$before->memory / 1e6, $after->memory / 1e6],
+        ]);
         exit;
     case 'processors':
         $noise = new Noise(1);
@@ -311,6 +337,12 @@ foreach (array_slice($edits, 1, null, true) as $edit => $seconds) {
 }
 $pilot = apart('pilot');
 printf("Pilot, %d channels with their survey: %.0f ms\n", $pilot['channels'], $pilot['ms']);
+
+$freeze = apart('freeze');
+printf(
+    "\nFreezing %d channels of the demo: %.1f times real time each; load %.0f %% before, %.0f %% predicted, %.0f %% after; memory of the engine %.1f MB before, %.1f MB after\n",
+    $freeze['channels'], $freeze['factor'], 100 * $freeze['before'], 100 * $freeze['predicted'], 100 * $freeze['after'], ...$freeze['memory'],
+);
 
 echo "\nCost of a processor, per cent of one core for a stereo instance\n";
 foreach (apart('processors') as $id => $cost) {

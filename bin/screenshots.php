@@ -104,6 +104,24 @@ try {
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
     $browser->waitFor('[data-channel-row=cello]');
 
+    // Load, with a plan, and the print of a channel.
+    $browser->script('document.querySelectorAll("nav .view")[3].click()');
+    $browser->waitFor('[data-load-channel]', 240);
+    $browser->script('const mark = document.querySelector("[data-load-plan] input"); mark.value = Math.round(Number(mark.value) / 3); mark.dispatchEvent(new Event("input", { bubbles: true }))');
+    $browser->until(static fn (): bool => str_contains($browser->find('[data-plan-sentence]')->getText(), '→'), 'the plan of freezes', 120);
+    sleep(1);
+    $browser->screenshot("{$folder}/load.png");
+    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $browser->waitFor('[data-channel-row=bass] .name')->click();
+    $browser->script('[...document.querySelectorAll("[data-freeze] button")].find((button) => button.innerText.startsWith("Print")).click()');
+    $browser->waitFor('[data-print]');
+    $choose('[data-print-tap]', 'through its fader and pan');
+    $browser->waitFor('[data-print-advice]');
+    sleep(1);
+    $browser->screenshot("{$folder}/print.png");
+    $browser->driver->getKeyboard()->sendKeys(WebDriverKeys::ESCAPE);
+    sleep(1);
+
     // A fade, and a lane that bends.
     $browser->find('[data-channel-row=cello] .name')->click();
     $browser->driver->getKeyboard()->sendKeys('a');

@@ -39,6 +39,7 @@ final readonly class Pilot
             new ClippedFile,
             new MissingAudioFile,
             new LevelTwice,
+            new HeardTwice,
             new DrivesAfterMovement,
             new EffectOrder,
             new HighGainFirst,

@@ -133,10 +133,10 @@ it('measures what a session takes of a core, part by part, with the JIT', functi
         ->and(array_keys($load['channels'][0]['inserts']))->toBe(['i1', 'i2'])
         ->and($load['engine'] + array_sum(array_column($load['channels'], 'total')))->toEqualWithDelta($load['total'], 1e-9);
     foreach ($load['channels'] as $channel) {
-        expect($channel['own'] + array_sum($channel['inserts']))->toEqualWithDelta($channel['total'], 1e-9);
+        expect($channel['own'] + $channel['reading'] + array_sum($channel['inserts']))->toEqualWithDelta($channel['total'], 1e-9);
     }
     [$status, $out] = hafen('load', $this->document, '--seconds', '0.2');
-    expect($status)->toBe(0)->and($out)->toContain('of a core', 'Cello', 'Limiter', 'sums, gains, meters', 'engine');
+    expect($status)->toBe(0)->and($out)->toContain('of a core', 'Cello', 'Limiter', 'reading, sums', 'gains, meters', 'engine');
 });
 
 it('ends quietly when nobody reads on', function (): void {

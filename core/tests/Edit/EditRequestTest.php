@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Edit\Json\EditRequest;
+use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Session;
@@ -12,14 +13,19 @@ require_once __DIR__.'/../Support/edited.php';
 
 function proposedTo(): Session
 {
-    return edited(edited(Mix::session([
+    $session = edited(edited(Mix::session([
         Mix::track('cello', [Mix::insert('i1', 'reverb'), Mix::insert('i2', 'compressor'), Mix::split('s1', [new Branch('b1', 'Dry'), new Branch('b2', 'Wet')])]),
         Mix::track('bass'),
     ]), ['type' => 'add-channel', 'name' => 'Plate', 'kind' => 'return']), ['type' => 'add-send', 'channels' => ['cello'], 'to' => 'plate']);
+    $plate = $session->channel('plate') ?? $session->main();
+
+    return $session->withChannel($plate->withFrozen(new Frozen('plate.wav', str_repeat('0', 32))));
 }
 
 $requests = [
     [EditRequest::setOutput(['cello'], 'none'), static fn (Session $s): mixed => $s->channel('cello')?->output, 'none'],
+    [EditRequest::setMute(['cello'], true), static fn (Session $s): mixed => $s->channel('cello')?->mute, true],
+    [EditRequest::unfreeze(['plate']), static fn (Session $s): mixed => $s->channel('plate')?->frozen === null, true],
     [EditRequest::removeChannels(['bass']), static fn (Session $s): mixed => $s->channel('bass'), null],
     [EditRequest::groupChannels(['cello', 'bass'], 'Strings'), static fn (Session $s): mixed => $s->channel('bass')?->output, 'strings'],
     [EditRequest::setSoloSafe(['plate'], false), static fn (Session $s): mixed => $s->channel('plate')?->soloSafe, false],

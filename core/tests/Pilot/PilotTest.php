@@ -230,3 +230,34 @@ it('notes a moving sound into two drives, not into one', function (): void {
     $session = Mix::session([Mix::track('guitar', [Mix::insert('i0', 'chorus'), Mix::insert('i1', 'drive'), Mix::insert('i2', 'drive')])]);
     expect(pilotNotes(edited($session, pilotNotes($session)[0]->fix->edit)))->toBe([]);
 });
+
+it('notes a print that is heard, or counts, twice', function (string $tap, array $edits, array $ids): void {
+    $session = edited(quietSession(), ['type' => 'put-prints', 'prints' => [[
+        'file' => ['file' => 'print', 'length' => 48000, 'width' => 'mono'], 'from' => ['revision' => 1, 'channel' => 'choir', 'tap' => $tap], 'name' => 'Choir printed',
+    ]], 'inPlace' => false, 'after' => 'keep']);
+    foreach ($edits as $edit) {
+        $session = edited($session, $edit);
+    }
+    $notes = pilotNotes($session);
+    expect(array_map(static fn (Advice $note): string => $note->check, $notes))->toBe($ids);
+    foreach ($notes as $note) {
+        $left = array_map(static fn (Advice $other): string => $other->check, pilotNotes(edited($session, $note->fix->edit)));
+        expect($left)->not->toContain($note->check);
+    }
+})->with([
+    'beside its source' => ['pre-fader', [], ['heard-twice']],
+    'with a source that is muted' => ['pre-fader', [['type' => 'set-mute', 'channels' => ['choir'], 'mute' => true]], []],
+    'with a source that is off' => ['pre-fader', [['type' => 'set-off', 'channels' => ['choir'], 'off' => true]], []],
+    'a level twice' => ['post-fader', [['type' => 'set-mute', 'channels' => ['choir'], 'mute' => true], ['type' => 'set-fader', 'channels' => ['choir', 'choir-printed'], 'gain' => -6.0]], ['level-printed-twice']],
+    'through the main twice' => ['main', [['type' => 'set-mute', 'channels' => ['choir'], 'mute' => true], ['type' => 'set-output', 'channels' => ['choir-printed'], 'output' => 'main']], ['main-twice']],
+]);
+
+it('notes a freeze that is stale, and nothing of what is switched off', function (): void {
+    $hash = str_repeat('0', 32);
+    $session = quietSession();
+    $choir = $session->channel('choir') ?? $session->main();
+    $frozen = $session->withChannel($choir->withFrozen(new Hafen\Session\Channel\Frozen('x', $hash)));
+    expect(array_map(static fn (Advice $note): string => $note->id(), pilotNotes($frozen)))->toBe(['freeze-stale:choir'])
+        ->and(pilotNotes(edited($frozen, ['type' => 'unfreeze', 'channels' => ['choir']])))->toBe([])
+        ->and(pilotNotes($frozen->withChannel($choir->withFrozen(new Hafen\Session\Channel\Frozen('x', $hash))->withOff(true))))->toBe([]);
+});

@@ -23,6 +23,12 @@ final readonly class EditRequest implements JsonSerializable
     }
 
     /** @param  list<string>  $channels */
+    public static function setMute(array $channels, bool $mute): self
+    {
+        return new self(['type' => 'set-mute', 'channels' => $channels, 'mute' => $mute]);
+    }
+
+    /** @param  list<string>  $channels */
     public static function unfreeze(array $channels): self
     {
         return new self(['type' => 'unfreeze', 'channels' => $channels]);
