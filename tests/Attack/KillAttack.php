@@ -11,7 +11,7 @@ use Hafen\Audio\WavWriter;
 use Hafen\Tests\Support\Signal;
 
 /**
- * Kills processes of a running Hafen while it edits, renders, measures, predicts and imports. What was acknowledged must be there, what
+ * Kills processes of a running Hafen while it edits, renders, freezes, prints, measures, predicts and imports. What was acknowledged must be there, what
  * was begun must end: done and right to the bit, or with a message.
  */
 final class KillAttack
@@ -26,6 +26,9 @@ final class KillAttack
 
     /** @var array<string, int> frames of each import */
     private array $imports = [];
+
+    /** @var array<string, string> by the id of each batch of freezes or prints: the name its track gets; empty for a freeze */
+    private array $batches = [];
 
     private ?float $acknowledged = null;
 
@@ -79,12 +82,23 @@ final class KillAttack
 
     private function begin(int $i): void
     {
-        match ($i % 4) {
+        match ($i % 6) {
             0 => $this->renders = [...$this->renders, ...array_filter([$this->render()])],
             1 => $this->http->json('POST', "sessions/{$this->edited}/survey", (object) []),
             2 => $this->import($i),
+            3 => $this->batch('freezes', ['tail' => $i / 10], ''),
+            4 => $this->batch('prints', ['tap' => 'pre-fader', 'name' => "Attack {$i}"], "Attack {$i}"),
             default => $this->http->json('POST', "sessions/{$this->rendered}/plans", ['aim' => ['figure' => 'peak', 'level' => -6.0 - $i / 100], 'plans' => [['remedies' => ['trim-main']], ['remedies' => ['lower-faders']]]]),
         };
+    }
+
+    /** @param  array<string, mixed>  $wish */
+    private function batch(string $what, array $wish, string $track): void
+    {
+        [$status, $batch] = $this->http->json('POST', "sessions/{$this->edited}/{$what}", ['channels' => [$this->channel], ...$wish]);
+        if ($status === 202) {
+            $this->batches[$batch['id']] = $track;
+        }
     }
 
     private function import(int $i): void
@@ -173,6 +187,7 @@ final class KillAttack
                 }
             }
         }
+        $this->settleBatches();
         foreach ($this->imports as $id => $frames) {
             [, $media] = $this->http->json('GET', "media/{$id}?sampleRate=44100");
             $this->outcome->note($media['status'] === 'ready' ? 'imports done' : 'imports ended with a message');
@@ -180,6 +195,30 @@ final class KillAttack
             if ($media['status'] === 'ready' && ($media['length'] !== $frames || ! is_file($prepared) || WavReader::open($prepared)->frames() !== (int) ceil($frames * 48000 / 44100))) {
                 $this->outcome->broke('wrong', "import {$id} is not whole");
             }
+        }
+    }
+
+    /** What was done is in the session, once; what was not is not, and says why. */
+    private function settleBatches(): void
+    {
+        [, $state] = $this->http->json('GET', "sessions/{$this->edited}");
+        $names = array_count_values(array_column($state['document']['channels'], 'name'));
+        foreach ($this->batches as $id => $track) {
+            [, $batch] = $this->http->json('GET', "batches/{$id}");
+            $isDone = $batch['status'] === 'done';
+            $this->outcome->note(($track === '' ? 'freezes' : 'prints').($isDone ? ' done' : ' ended with a message'));
+            if (! $isDone && ($batch['message'] ?? '') === '') {
+                $this->outcome->broke('lost', "batch {$id} ended as {$batch['status']} without a message");
+            }
+            if ($track !== '' && ($names[$track] ?? 0) !== ($isDone ? 1 : 0)) {
+                $this->outcome->broke('wrong', "{$track} is there ".($names[$track] ?? 0).' times');
+            }
+            if ($track === '' && $isDone && ($state['frozen'][$this->channel] ?? null) !== ['stale' => false, 'playable' => true]) {
+                $this->outcome->broke('wrong', "{$this->channel} is not frozen as it was");
+            }
+        }
+        if (glob("{$this->data}/renders/print-*") !== []) {
+            $this->outcome->note('unfinished prints wait for the sweep');
         }
     }
 
@@ -191,6 +230,12 @@ final class KillAttack
             $status = $this->http->json('GET', "renders/{$id}")[1]['status'] ?? 'unknown';
             if (! in_array($status, ['done', 'failed', 'stopped', 'refused'], true)) {
                 $open[] = "render {$id} is {$status}";
+            }
+        }
+        foreach (array_keys($this->batches) as $id) {
+            $status = $this->http->json('GET', "batches/{$id}")[1]['status'] ?? 'unknown';
+            if (! in_array($status, ['done', 'failed', 'stopped'], true)) {
+                $open[] = "batch {$id} is {$status}";
             }
         }
         foreach (array_keys($this->imports) as $id) {
