@@ -12,6 +12,7 @@ use App\Sessions\SessionBook;
 use Hafen\Audio\SampleFormat;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
+use Hafen\Document\SourceCodec;
 use Hafen\Edit\Print\AfterPrint;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\PrintAdvice;
@@ -34,7 +35,7 @@ final readonly class PrintController
         $body = JsonBody::of($request)->keys(['channels'], ['tail', 'format']);
         $format = SampleFormat::from($body->optional('format')?->oneOf(array_column(FreezeOptions::FORMATS, 'value')) ?? SampleFormat::Float32->value);
 
-        return new JsonResponse(PrintDesk::state($this->desk->freeze($session, self::channels($body), new FreezeOptions(SessionCodec::tail($body->optional('tail')), $format))), 202);
+        return new JsonResponse(PrintDesk::state($this->desk->freeze($session, self::channels($body), new FreezeOptions(SourceCodec::tail($body->optional('tail')), $format))), 202);
     }
 
     public function print(Request $request, StoredSession $session): JsonResponse
@@ -80,7 +81,7 @@ final readonly class PrintController
             new PrintOptions(
                 $body->optional('from')?->integer(0, SessionCodec::LONGEST) ?? 0,
                 $body->optional('to')?->integer(1, SessionCodec::LONGEST),
-                SessionCodec::tail($body->optional('tail')),
+                SourceCodec::tail($body->optional('tail')),
                 SampleFormat::from($body->optional('format')?->oneOf(array_column(PrintOptions::FORMATS, 'value')) ?? SampleFormat::Float32->value),
             ),
             $body->optional('inPlace')?->boolean() ?? false,

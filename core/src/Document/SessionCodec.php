@@ -9,19 +9,12 @@ use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
-use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
-use Hafen\Session\Source\BusSource;
-use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
-use Hafen\Session\Source\PrintedFrom;
-use Hafen\Session\Source\Source;
-use Hafen\Session\Source\TapSource;
-use Hafen\Session\Source\Version;
 
 /**
  * Sessions to and from the "hafen-session" format, version 1 (docs/formats/session.schema.json).
@@ -38,13 +31,8 @@ final readonly class SessionCodec
 
     private const MOST_CHANNELS = 512;
 
-    private const MOST_VERSIONS = 64;
-
     /** Samples a session can last, and at which a clip can end. */
     public const LONGEST = 1 << 40;
-
-    /** Seconds a tail can be asked to last. */
-    public const LONGEST_TAIL = 600.0;
 
     private RowCodec $rows;
 
@@ -129,7 +117,7 @@ final readonly class SessionCodec
             $kind,
             $node->get('name')->text(1, 120),
             Width::from($node->optional('width')?->oneOf(array_column(Width::cases(), 'value')) ?? 'stereo'),
-            $this->source($node->optional('source'), $kind),
+            SourceCodec::source($node->optional('source'), $kind),
             $this->trim($node->optional('trim')),
             $node->optional('insertsOn')?->boolean() ?? true,
             $this->rows->decode($node->optional('inserts')),
@@ -144,109 +132,19 @@ final readonly class SessionCodec
             $node->optional('aligned')?->boolean() ?? true,
             $node->optional('hidden')?->boolean() ?? false,
             [],
-            $node->has('frozen') ? self::frozenOf($node->get('frozen'), $kind) : null,
-            $this->isOff($node->optional('off'), $kind),
-            $node->has('versions') ? $this->versions($node->get('versions'), $kind) : [],
+            $node->has('frozen') ? SourceCodec::frozenOf($node->get('frozen'), $kind) : null,
+            self::isOff($node->optional('off'), $kind),
+            $node->has('versions') ? SourceCodec::versions($node->get('versions'), $kind) : [],
         );
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
     }
 
-    private function source(?JsonNode $node, ChannelKind $kind): Source
-    {
-        if ($node === null) {
-            return $kind->isBus() ? new BusSource : new ClipSource;
-        }
-        $type = $node->get('type');
-        $name = $type->oneOf(['clips', 'bus', 'tap', 'input']);
-        if ($kind->isBus()) {
-            $type->oneOf(['bus']);
-            $node->keys(['type']);
-
-            return new BusSource;
-        }
-        if ($name === 'input') {
-            throw NotYetSupported::at($type->pointer, 'sources of type "input"');
-        }
-        $type->oneOf(['clips', 'tap']);
-        if ($name === 'tap') {
-            $node->keys(['type', 'channel', 'tap']);
-
-            return new TapSource($node->get('channel')->id(), self::tap($node->get('tap')));
-        }
-        $node->keys(['type', 'clips']);
-
-        return new ClipSource($this->clips($node->get('clips')));
-    }
-
-    /** @return list<Clip> */
-    private function clips(JsonNode $node): array
-    {
-        $clips = array_map($this->clip(...), $node->items());
-        DocumentRules::unique(array_map(static fn (Clip $clip): string => $clip->id, $clips), $node->pointer);
-
-        return $clips;
-    }
-
-    private function isOff(?JsonNode $node, ChannelKind $kind): bool
+    private static function isOff(?JsonNode $node, ChannelKind $kind): bool
     {
         $off = $node?->boolean() ?? false;
 
         return $off && ! $kind->canBeFrozen() ? throw $node->expected("false for a {$kind->value}: mute it instead") : $off;
-    }
-
-    /** @return list<Version> */
-    private function versions(JsonNode $node, ChannelKind $kind): array
-    {
-        if ($kind->isBus()) {
-            throw $node->expected('no versions on a '.$kind->value.': tracks have them');
-        }
-        $versions = array_map(function (JsonNode $one): Version {
-            $one->keys(['id', 'name', 'clips']);
-
-            return new Version($one->get('id')->id(), $one->get('name')->text(1, 120), $this->clips($one->get('clips')));
-        }, $node->items(self::MOST_VERSIONS));
-        DocumentRules::unique(array_map(static fn (Version $version): string => $version->id, $versions), $node->pointer);
-
-        return $versions;
-    }
-
-    private static function frozenOf(JsonNode $node, ChannelKind $kind): Frozen
-    {
-        return $kind->canBeFrozen() ? self::frozen($node->keys(['file', 'hash'], ['tail'])) : throw $node->expected('no freeze on a '.$kind->value.': tracks, groups and returns can be frozen');
-    }
-
-    /**
-     * What a channel plays while it is frozen, from the fields of an object that may have others.
-     *
-     * @throws InvalidDocument naming the field
-     */
-    public static function frozen(JsonNode $node): Frozen
-    {
-        return new Frozen($node->get('file')->text(1, 1000), self::contentHash($node->get('hash')), self::tail($node->optional('tail')));
-    }
-
-    /**
-     * "auto", or seconds.
-     *
-     * @return ?float null is as long as it is heard
-     *
-     * @throws InvalidDocument when it is neither
-     */
-    public static function tail(?JsonNode $node): ?float
-    {
-        return match (true) {
-            $node === null || $node->value === 'auto' => null,
-            is_int($node->value) || is_float($node->value) => $node->number(0.0, self::LONGEST_TAIL, 's'),
-            default => throw $node->expected('"auto" or a number of seconds from 0 to '.(int) self::LONGEST_TAIL),
-        };
-    }
-
-    private static function contentHash(JsonNode $node): string
-    {
-        $hash = $node->text(32, 32);
-
-        return preg_match('/^[0-9a-f]{32}$/D', $hash) === 1 ? $hash : throw $node->expected('a content hash of 32 hexadecimal digits');
     }
 
     private function send(JsonNode $node): Send
@@ -280,32 +178,6 @@ final readonly class SessionCodec
     public static function tap(JsonNode $node): TapPoint
     {
         return TapPoint::from($node->oneOf(array_column(TapPoint::cases(), 'value')));
-    }
-
-    private function clip(JsonNode $node): Clip
-    {
-        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain', 'printedFrom']);
-        $gain = $node->optional('gain');
-        $start = $node->get('start')->integer(0, self::LONGEST - 1);
-
-        return new Clip(
-            $node->get('id')->id(),
-            $node->get('file')->text(1, 1000),
-            $start,
-            $node->optional('offset')?->integer(0, self::LONGEST) ?? 0,
-            // It ends where a session can still end.
-            $node->get('length')->integer(1, self::LONGEST - $start),
-            $gain === null ? 0.0 : $gain->gain(),
-            $node->has('printedFrom') ? self::printedFrom($node->get('printedFrom')) : null,
-        );
-    }
-
-    /** @throws InvalidDocument naming the field */
-    public static function printedFrom(JsonNode $node): PrintedFrom
-    {
-        $node->keys(['revision', 'channel', 'tap']);
-
-        return new PrintedFrom($node->get('revision')->integer(0, PHP_INT_MAX), $node->get('channel')->id(), $node->get('tap')->oneOf(PrintedFrom::TAPS));
     }
 
     private function trim(?JsonNode $node): ChannelTrim
@@ -383,11 +255,7 @@ final readonly class SessionCodec
             'kind' => $channel->kind->value,
             'name' => $channel->name,
             'width' => $channel->width->value,
-            'source' => match (true) {
-                $channel->source instanceof ClipSource => ['type' => 'clips', 'clips' => array_map($this->clipToArray(...), $channel->source->clips)],
-                $channel->source instanceof TapSource => ['type' => 'tap', 'channel' => $channel->source->channel, 'tap' => $channel->source->tap->value],
-                default => ['type' => 'bus'],
-            },
+            'source' => SourceCodec::sourceToArray($channel->source),
             'trim' => ['gain' => $channel->trim->gain, 'invert' => $channel->trim->invert],
             'insertsOn' => $channel->insertsOn,
             'inserts' => $this->rows->encode($channel->inserts),
@@ -403,24 +271,8 @@ final readonly class SessionCodec
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
             ...($channel->off ? ['off' => true] : []),
-            ...($channel->versions === [] ? [] : ['versions' => array_map(fn (Version $version): array => [
-                'id' => $version->id, 'name' => $version->name, 'clips' => array_map($this->clipToArray(...), $version->clips),
-            ], $channel->versions)]),
-            ...($channel->frozen === null ? [] : ['frozen' => ['file' => $channel->frozen->file, 'hash' => $channel->frozen->hash, 'tail' => $channel->frozen->tail ?? 'auto']]),
-        ];
-    }
-
-    /** @return array<string, mixed> */
-    private function clipToArray(Clip $clip): array
-    {
-        return [
-            'id' => $clip->id,
-            'file' => $clip->file,
-            'start' => $clip->start,
-            'offset' => $clip->offset,
-            'length' => $clip->length,
-            'gain' => $clip->gain,
-            ...($clip->printedFrom === null ? [] : ['printedFrom' => ['revision' => $clip->printedFrom->revision, 'channel' => $clip->printedFrom->channel, 'tap' => $clip->printedFrom->tap]]),
+            ...($channel->versions === [] ? [] : ['versions' => array_map(SourceCodec::versionToArray(...), $channel->versions)]),
+            ...($channel->frozen === null ? [] : ['frozen' => SourceCodec::frozenToArray($channel->frozen)]),
         ];
     }
 

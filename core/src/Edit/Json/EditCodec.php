@@ -19,17 +19,13 @@ use Hafen\Edit\Channel\RemoveChannels;
 use Hafen\Edit\Channel\RenameChannel;
 use Hafen\Edit\Channel\RenameSession;
 use Hafen\Edit\Channel\SetMute;
-use Hafen\Edit\Channel\SetOff;
 use Hafen\Edit\Channel\SetSolo;
 use Hafen\Edit\Channel\SetSoloSafe;
 use Hafen\Edit\Channel\SetTempo;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\EditRefused;
-use Hafen\Edit\Freeze\FreezeChannels;
-use Hafen\Edit\Freeze\FreezeOf;
 use Hafen\Edit\Freeze\KeepsFreezes;
-use Hafen\Edit\Freeze\UnfreezeChannels;
 use Hafen\Edit\Insert\AddInsert;
 use Hafen\Edit\Insert\CopyInserts;
 use Hafen\Edit\Insert\CutFrequency;
@@ -55,14 +51,8 @@ use Hafen\Edit\Level\SetFader;
 use Hafen\Edit\Level\SetPan;
 use Hafen\Edit\Level\SetPolarity;
 use Hafen\Edit\Level\SetTrim;
-use Hafen\Edit\Print\AfterPrint;
-use Hafen\Edit\Print\PlacedPrint;
-use Hafen\Edit\Print\PutPrints;
 use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Edit\Several;
-use Hafen\Edit\Version\KeepVersion;
-use Hafen\Edit\Version\RemoveVersion;
-use Hafen\Edit\Version\UseVersion;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
@@ -115,13 +105,6 @@ final readonly class EditCodec
             'move-trims' => new MoveTrims(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'move-clip-gains' => new MoveClipGains(self::ids($fields('channels', 'by')->get('channels')), $node->get('by')->number(-96.0, 96.0, 'dB')),
             'several' => new Several($fields('label', 'edits')->get('label')->text(1, 200), $node->get('edits')->items(Several::MOST), $this),
-            'set-off' => new SetOff(self::ids($fields('channels', 'off')->get('channels')), $node->get('off')->boolean()),
-            'keep-version' => new KeepVersion($fields('channel', 'name')->get('channel')->id(), $node->get('name')->text(1, 120)),
-            'use-version' => new UseVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
-            'remove-version' => new RemoveVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
-            'put-prints' => self::putPrints($fields('prints', 'inPlace', 'after')),
-            'freeze' => new FreezeChannels(array_map(self::freezeOf(...), $fields('channels')->get('channels')->items(NewChannels::MOST)), $this->processors),
-            'unfreeze' => new UnfreezeChannels(self::ids($fields('channels')->get('channels'))),
             'set-automation' => $this->setAutomation($fields('channel', 'target', 'points'), $session),
             'fade' => self::fade($fields('channels', 'direction', 'from', 'to')),
             'set-polarity' => new SetPolarity(self::ids($fields('channels', 'invert')->get('channels')), $node->get('invert')->boolean()),
@@ -145,7 +128,8 @@ final readonly class EditCodec
             'set-sidechain' => $this->setSidechain($fields('insert', 'sidechain'), $session),
             'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
-            default => RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
+            default => PrintEditCodec::decode($name, $node, $this->processors)
+                ?? RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
         };
@@ -157,26 +141,6 @@ final readonly class EditCodec
         $target = $this->sessions->lanes()->target($node->get('target'), $channel);
 
         return new SetAutomation($channel->id, $target, $this->sessions->lanes()->points($node->get('points'), $target, $channel));
-    }
-
-    private static function putPrints(JsonNode $node): PutPrints
-    {
-        return new PutPrints(
-            array_map(static fn (JsonNode $print): PlacedPrint => new PlacedPrint(
-                self::file($print->keys(['file', 'from', 'name'])->get('file')),
-                SessionCodec::printedFrom($print->get('from')),
-                $print->get('name')->text(1, 120),
-            ), $node->get('prints')->items(NewChannels::MOST)),
-            $node->get('inPlace')->boolean(),
-            AfterPrint::from($node->get('after')->oneOf(array_column(AfterPrint::cases(), 'value'))),
-        );
-    }
-
-    private static function freezeOf(JsonNode $node): FreezeOf
-    {
-        $node->keys(['channel', 'file', 'hash'], ['tail']);
-
-        return new FreezeOf($node->get('channel')->id(), SessionCodec::frozen($node));
     }
 
     private static function fade(JsonNode $node): Fade
@@ -340,7 +304,7 @@ final readonly class EditCodec
         return Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts');
     }
 
-    private static function file(JsonNode $node): NewFile
+    public static function file(JsonNode $node): NewFile
     {
         $node->keys(['file', 'length', 'width'], ['start']);
 

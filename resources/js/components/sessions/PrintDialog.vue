@@ -176,33 +176,9 @@ async function print(): Promise<void> {
     </el-dialog>
 </template>
 
+<style scoped src="./dialog.css"></style>
+
 <style scoped>
-.form {
-    display: grid;
-    grid-template-columns: 90px 1fr;
-    gap: 12px 10px;
-    align-items: center;
-}
-
-.form > input {
-    padding: 4px 8px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--paper);
-}
-
-.form :deep(.el-select__wrapper) {
-    min-height: 29px;
-    background: var(--paper);
-    font-size: 14px;
-}
-
-.choices {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 4px 18px;
-}
-
 .advice {
     margin: 14px 0 0;
     padding: 7px 12px 7px 28px;

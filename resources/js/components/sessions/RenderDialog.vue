@@ -219,35 +219,11 @@ async function stop(): Promise<void> {
     </el-dialog>
 </template>
 
+<style scoped src="./dialog.css"></style>
+
 <style scoped>
-.form {
-    display: grid;
-    grid-template-columns: 90px 1fr;
-    gap: 12px 10px;
-    align-items: center;
-}
-
-.form > input,
-.short {
-    padding: 4px 8px;
-    border: 1px solid var(--contour);
-    border-radius: 4px;
-    background: var(--paper);
-}
-
 .short {
     width: 80px;
-}
-
-.form :deep(.el-select__wrapper) {
-    min-height: 29px;
-    background: var(--paper);
-    font-size: 14px;
-}
-
-.choices {
-    display: flex;
-    gap: 18px;
 }
 
 .warning {
