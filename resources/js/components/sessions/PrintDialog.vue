@@ -108,7 +108,7 @@ async function print(): Promise<void> {
     <el-dialog v-model="isOpen" :title="title" width="540px" class="print" :close-on-click-modal="false">
         <div class="form" data-print>
             <label for="print-tap">From where</label>
-            <ChoiceMenu id="print-tap" data-print-tap v-model="tap" label="From where" :items="TAPS" />
+            <ChoiceMenu id="print-tap" v-model="tap" data-print-tap label="From where" :items="TAPS" />
             <span>Range</span>
             <div class="choices">
                 <label><input v-model="isLoopOnly" type="radio" name="print-range" :value="false" /> All</label>
@@ -156,8 +156,8 @@ async function print(): Promise<void> {
                 <label for="print-after">Its source is</label>
                 <ChoiceMenu
                     id="print-after"
-                    data-print-after
                     v-model="after"
+                    data-print-after
                     label="What becomes of the source"
                     :items="AFTER"
                 />
