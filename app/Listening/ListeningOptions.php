@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use App\Takes\RecordWish;
 use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
 
@@ -24,6 +25,7 @@ final readonly class ListeningOptions
         public bool $stopped,
         public Sweep|BandListen|null $sweep = null,
         public ?string $watch = null,
+        public ?RecordWish $record = null,
     ) {
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use App\Takes\RecordWish;
 use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
 use Illuminate\Support\Facades\DB;
@@ -18,7 +19,7 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
     }
@@ -27,7 +28,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -35,6 +36,8 @@ final readonly class ListeningOptionsReader
         }
         /** @var ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
+        /** @var ?array{channel: string, tap: string} $record */
+        $record = $row['record'] === null ? null : json_decode($row['record'], true);
         /** @var null|array{channel: string, frequency: float|int}|array{insert: string, band: string} $sweep */
         $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
 
@@ -52,6 +55,7 @@ final readonly class ListeningOptionsReader
                 default => new Sweep($sweep['channel'], (float) $sweep['frequency']),
             },
             $row['watch'],
+            $record === null ? null : new RecordWish($record['channel'], $record['tap']),
         );
     }
 }

@@ -57,6 +57,7 @@ final class ListeningStream
         private readonly EngineFactory $engines,
         private readonly Comparison $comparison,
         private readonly WatchedInsert $watched,
+        private readonly Recording $recording,
         private readonly PlaybackLoad $playback,
         private readonly ProcessorCatalogue $processors,
         private readonly float $lead,
@@ -79,6 +80,7 @@ final class ListeningStream
             yield Frames::end();
         } finally {
             $this->playback->end($listening->id);
+            $this->recording->end($this->storedId);
         }
     }
 
@@ -141,6 +143,9 @@ final class ListeningStream
             if (++$sent % self::LOUDNESS_EVERY === 0) {
                 yield Frames::notice(['kind' => 'loudness', 'momentary' => $loudness->momentary(), 'shortTerm' => $loudness->shortTerm()]);
             }
+            if ($this->recording->isOn() && $sent % self::LOUDNESS_EVERY === 0) {
+                yield Frames::notice($this->recording->notice($rate));
+            }
             if ($this->watched->isOn() && $sent % self::WATCH_EVERY === 0) {
                 yield Frames::notice($this->watched->notice());
             }
@@ -169,7 +174,9 @@ final class ListeningStream
 
     private function block(): Block
     {
+        $source = $this->engine->sourcePosition();
         $block = $this->engine->next();
+        $this->recording->take($this->engine, $block, $source, $this->session->sampleRate);
         $this->watched->look($this->engine);
 
         return $this->comparison->heard($block, $this->options->side ?? 1);
@@ -198,6 +205,9 @@ final class ListeningStream
         }
         if ($options->watch !== $before?->watch) {
             $this->watched->at($options->watch, $this->session, $this->engine);
+        }
+        if ($playing && $options->record != $before?->record || ($options->record !== null && $playing && ! $this->recording->isOn())) {
+            $this->recording->follow($options->record, $this->storedId, $this->session, $this->engine);
         }
         if ($options->compare !== $before?->compare) {
             yield from $this->compare($options, $position, $playing);

@@ -62,17 +62,18 @@ final readonly class Importer
     }
 
     /**
-     * Moves the file of a freeze or a print into the library, ready to be played.
+     * Moves the file of a freeze, a print or a take into the library, ready to be played.
      *
      * @param  ?string  $frozenFrom  name of the channel it is a freeze of
+     * @param  Closure(): bool  $goOn  false stops
      * @return ?Media null when stopped
      *
      * @throws UnableToWriteAudioFile when it cannot be moved there
      */
-    public function keepRendered(string $path, string $name, ?string $frozenFrom, Claim $claim): ?Media
+    public function keepRendered(string $path, string $name, ?string $frozenFrom, Closure $goOn): ?Media
     {
         $source = WavReader::open($path);
-        $sketch = SampleLoops::run(static fn (): ?FileSketch => FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, static fn (): bool => $claim->beat()));
+        $sketch = SampleLoops::run(static fn (): ?FileSketch => FileSketch::of($source, self::OVERVIEW_POINTS, self::BLOCK, static fn (): bool => $goOn()));
         if ($sketch === null) {
             return null;
         }

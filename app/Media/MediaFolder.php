@@ -42,7 +42,7 @@ final readonly class MediaFolder
         return $this->folder('renders')."/{$id}.wav";
     }
 
-    /** A freeze or a print until it is in the library. */
+    /** A freeze, a print or a take until it is in the library. */
     public function unfinishedPrint(string $id): string
     {
         return $this->folder('renders')."/print-{$id}.".bin2hex(random_bytes(4)).'.part';

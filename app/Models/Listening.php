@@ -27,5 +27,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

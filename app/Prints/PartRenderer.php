@@ -71,7 +71,7 @@ final readonly class PartRenderer
         $freeze = new FreezeOptions($options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
         $this->room->need(self::bytes($session, $freeze->format, $freeze->tail), $part->name());
         $result = (new Freezer($this->engines->compiler($session->sampleRate), $this->processors))->freeze($session, $part->channel, $path, $freeze, $claim->beat(...));
-        $media = $this->importer->keepRendered($path, "{$part->name} frozen", $part->name, $claim);
+        $media = $this->importer->keepRendered($path, "{$part->name} frozen", $part->name, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'hash' => $result->hash];
     }
@@ -87,7 +87,7 @@ final readonly class PartRenderer
         $heard = $isThroughMain ? Printer::alone($session, $part->channel) : $session;
         $tap = $isThroughMain ? new Tap($session->main()->id) : new Tap($part->channel, $options['tap']);
         $result = (new Printer($this->engines->compiler($session->sampleRate), $this->processors))->print($heard, $tap, $path, $print, $claim->beat(...));
-        $media = $this->importer->keepRendered($path, $options['name'], null, $claim);
+        $media = $this->importer->keepRendered($path, $options['name'], null, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'result' => [
             'frames' => $result->frames,

@@ -48,7 +48,7 @@ it('gives every part of the core its layer', function () use ($layers): void {
 arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'header', 'setcookie', 'dd', 'dump', 'var_dump'])->ignoring('Hafen\Tests');
 
 arch('every file is strict')->expect(['Hafen', 'App'])->toUseStrictTypes();
-arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation', 'Hafen\Edit\Freeze', 'Hafen\Edit\Version', 'Hafen\Edit\Print'])
+arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation', 'Hafen\Edit\Freeze', 'Hafen\Edit\Version', 'Hafen\Edit\Print', 'Hafen\Edit\Take'])
     ->classes()->toBeReadonly()->ignoring([
         'Hafen\Edit\Version\Versions',
         'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Insert\UsualMix', 'Hafen\Edit\Level\RelativeMove',

@@ -10,6 +10,7 @@ use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
+use App\Takes\RecordWish;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Loop;
@@ -53,6 +54,8 @@ final readonly class ListeningController
 
         return new StreamedResponse(static function () use ($stream, $listening, $from, $seat): void {
             set_time_limit(0);
+            // Who closes the browser keeps what was recorded: the stream ends itself once nobody listens.
+            ignore_user_abort(true);
             while (ob_get_level() > 0) {
                 ob_end_flush();
             }
@@ -67,7 +70,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -111,6 +114,10 @@ final readonly class ListeningController
         if ($body->has('watch')) {
             $watch = $body->get('watch');
             $options['watch'] = $watch->value === null ? null : $watch->id();
+        }
+        if ($body->has('record')) {
+            $record = $body->get('record');
+            $options['record'] = $record->value === null ? null : RecordWish::of($record, $this->book->open($session))->toArray();
         }
         if ($body->has('side')) {
             $options['side'] = $body->get('side')->integer(1, 2);

@@ -37,6 +37,11 @@ final class Engine
     /** @var array<string, Block> */
     private array $watched = [];
 
+    /** Tap that is recorded. */
+    private ?Tap $recording = null;
+
+    private ?Block $recorded = null;
+
     private ?Session $pending = null;
 
     /** @var list<Feed|ChannelStrip> what has to go silent before the pending session is taken */
@@ -107,6 +112,25 @@ final class Engine
     public function watched(): array
     {
         return $this->watched;
+    }
+
+    /** Keeps a copy of each block at this tap for a recording; null ends that. */
+    public function record(?Tap $tap): void
+    {
+        $this->recording = $tap;
+        $this->recorded = null;
+    }
+
+    /** What passed in the last block at the tap that is recorded; null where there is none, or it is gone. */
+    public function recorded(): ?Block
+    {
+        return $this->recorded;
+    }
+
+    /** Position of the next block's first sample, as the sources count: latency is not taken off. */
+    public function sourcePosition(): int
+    {
+        return $this->reading;
     }
 
     public function loopOver(?Loop $loop): void
@@ -315,7 +339,7 @@ final class Engine
     {
         /** @var array<string, StageTaps> $taps */
         $taps = [];
-        foreach (array_filter([$this->tap, $this->tapBefore, ...$this->watching]) as $tap) {
+        foreach (array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]) as $tap) {
             $taps[$tap->channel] ??= new StageTaps;
             $taps[$tap->channel]->want($tap->stage);
         }
@@ -329,6 +353,7 @@ final class Engine
             }
         }
         $this->framesTimed += $frames;
+        $this->recorded = $this->recording === null ? null : ($taps[$this->recording->channel] ?? null)?->at($this->recording->stage);
         $this->watched = [];
         foreach ($this->watching as $tap) {
             $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
@@ -348,7 +373,7 @@ final class Engine
     /** Finds out who is heard, and clears the state of channels that are heard again. */
     private function wake(): void
     {
-        $taps = array_filter([$this->tap, $this->tapBefore, ...$this->watching]);
+        $taps = array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]);
         $for = implode(' ', array_map(static fn (Tap $tap): string => $tap->id(), $taps));
         if ($this->awakeIn === $this->plan && $this->awakeFor === $for) {
             return;

@@ -16,9 +16,11 @@ use Hafen\Edit\Freeze\UnfreezeChannels;
 use Hafen\Edit\Print\AfterPrint;
 use Hafen\Edit\Print\PlacedPrint;
 use Hafen\Edit\Print\PutPrints;
+use Hafen\Edit\Take\PutTakes;
 use Hafen\Edit\Version\KeepVersion;
 use Hafen\Edit\Version\RemoveVersion;
 use Hafen\Edit\Version\UseVersion;
+use Hafen\Edit\Version\Versions;
 use Hafen\Processor\ProcessorCatalogue;
 
 /** The edits that free the machine, from JSON: freezes, prints, versions, channels switched off; {@see EditCodec}. */
@@ -40,9 +42,19 @@ final class PrintEditCodec
             'keep-version' => new KeepVersion($fields('channel', 'name')->get('channel')->id(), $node->get('name')->text(1, 120)),
             'use-version' => new UseVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
             'remove-version' => new RemoveVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
+            'put-takes' => self::putTakes($fields('channel', 'takes', 'from')),
             'put-prints' => self::putPrints($fields('prints', 'inPlace', 'after')),
             default => null,
         };
+    }
+
+    private static function putTakes(JsonNode $node): PutTakes
+    {
+        return new PutTakes(
+            $node->get('channel')->id(),
+            array_map(EditCodec::file(...), $node->get('takes')->items(Versions::MOST)),
+            SourceCodec::printedFrom($node->get('from')),
+        );
     }
 
     private static function putPrints(JsonNode $node): PutPrints

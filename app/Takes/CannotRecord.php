@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Takes;
+
+use Hafen\Refusal;
+
+/** A channel that nothing can be recorded on. */
+final class CannotRecord extends Refusal
+{
+    public static function noTrack(string $name): self
+    {
+        return new self('record', "Nothing can be recorded on {$name}: choose a track that plays clips, or an empty one.");
+    }
+
+    public static function frozen(string $name): self
+    {
+        return new self('record', "{$name} is frozen. Unfreeze it, or record on another track.");
+    }
+}

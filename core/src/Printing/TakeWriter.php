@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Printing;
+
+use Closure;
+use Hafen\Audio\AudioFormat;
+use Hafen\Audio\Block;
+use Hafen\Audio\BroadcastExtension;
+use Hafen\Audio\Samples;
+use Hafen\Audio\UnableToWriteAudioFile;
+use Hafen\Audio\WavWriter;
+
+/**
+ * Writes what passes a tap while it plays to takes: one from where recording begins, and another each time a loop begins anew. Each
+ * take knows where in the session it was played, to the sample, with latency taken off.
+ */
+final class TakeWriter
+{
+    /** @var list<Take> that are whole */
+    private array $takes = [];
+
+    private ?WavWriter $writer = null;
+
+    private string $path = '';
+
+    private int $start = 0;
+
+    private int $frames = 0;
+
+    private float $peak = 0.0;
+
+    /** Source position the next block should have. */
+    private ?int $expected = null;
+
+    /** Frames from before a jump that are still on their way to the tap. */
+    private int $arriving = 0;
+
+    /** Where the take begins that follows the jump. */
+    private int $next = 0;
+
+    /**
+     * @param  Closure(int): string  $paths  where the file of a take goes, by its number
+     * @param  int  $latency  samples by which sound comes late to the tap
+     */
+    public function __construct(private readonly Closure $paths, private readonly AudioFormat $format, private readonly int $latency)
+    {
+    }
+
+    /**
+     * @param  int  $source  position of the block's first sample, as the sources count
+     *
+     * @throws UnableToWriteAudioFile
+     */
+    public function take(Block $block, int $source): void
+    {
+        $frames = $block->frames();
+        $from = 0;
+        if ($this->expected === null) {
+            // What is at the tap was read so many samples ago; before the session's start there is nothing.
+            $from = max(0, min($frames, $this->latency - $source));
+            $this->begin(max(0, $source - $this->latency));
+        } elseif ($source !== $this->expected) {
+            $this->arriving = $this->latency;
+            $this->next = $source;
+            if ($this->arriving === 0) {
+                $this->end();
+                $this->begin($this->next);
+            }
+        }
+        $this->expected = $source + $frames;
+        if ($this->arriving > 0) {
+            $count = min($this->arriving, $frames - $from);
+            $this->write($block, $from, $from + $count);
+            $from += $count;
+            $this->arriving -= $count;
+            if ($this->arriving === 0) {
+                $this->end();
+                $this->begin($this->next);
+            }
+        }
+        $this->write($block, $from, $frames);
+    }
+
+    /** Samples in the take that is being written. */
+    public function frames(): int
+    {
+        return $this->frames;
+    }
+
+    /** Highest sample of the take that is being written. */
+    public function peak(): float
+    {
+        return $this->peak;
+    }
+
+    /**
+     * Ends the recording.
+     *
+     * @return list<Take> in the order they were played
+     *
+     * @throws UnableToWriteAudioFile
+     */
+    public function close(): array
+    {
+        $this->end();
+
+        return $this->takes;
+    }
+
+    /** Removes what is not whole. */
+    public function discard(): void
+    {
+        $this->writer?->discard();
+        $this->writer = null;
+    }
+
+    private function begin(int $start): void
+    {
+        $this->path = ($this->paths)(count($this->takes) + 1);
+        $this->writer = WavWriter::create($this->path, $this->format, (new BroadcastExtension)->withTimeReference($start));
+        $this->start = $start;
+        $this->frames = 0;
+        $this->peak = 0.0;
+    }
+
+    private function end(): void
+    {
+        if ($this->writer === null) {
+            return;
+        }
+        if ($this->frames === 0) {
+            $this->discard();
+
+            return;
+        }
+        $this->writer->close();
+        $this->writer = null;
+        $this->takes[] = new Take($this->path, $this->start, $this->frames, $this->peak);
+    }
+
+    private function write(Block $block, int $from, int $to): void
+    {
+        if ($from >= $to || $this->writer === null) {
+            return;
+        }
+        $left = array_slice($block->left, $from, $to - $from);
+        $right = $block->mono ? $left : array_slice($block->right, $from, $to - $from);
+        $this->peak = max($this->peak, Samples::peak($left), $block->mono ? 0.0 : Samples::peak($right));
+        $this->writer->write($this->format->channels === 1 ? [$block->mono ? $left : Samples::mid($left, $right)] : [$left, $right]);
+        $this->frames += $to - $from;
+    }
+}

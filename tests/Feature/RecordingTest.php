@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Listening\Frames;
+use App\Listening\ListeningStream;
+use App\Media\MediaFolder;
+use App\Models\Listening;
+use App\Models\Media;
+use App\Models\StoredSession;
+use App\Sessions\EngineFactory;
+use App\Sessions\SessionBook;
+use Hafen\Audio\WavReader;
+use Hafen\Engine\Engine;
+use Hafen\Engine\Tap;
+use Hafen\Session\Channel\Width;
+use Hafen\Tests\Support\Mix;
+use Tests\Support\Demo;
+
+beforeEach(fn () => config(['hafen.lead' => 0.4]));
+
+/** Two tracks through a limiter that looks ahead, and an empty one. */
+function recordable(): StoredSession
+{
+    return Demo::session(Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'drive')]),
+        Mix::track('bass', [Mix::insert('i2', 'compressor')])->withFader(-6.0),
+        Mix::track('takes', [], Width::Stereo)->withSource(new Hafen\Session\Source\ClipSource),
+    ], [Mix::insert('i3', 'limiter')]));
+}
+
+/**
+ * Plays and records.
+ *
+ * @param  array<string, mixed>  $options
+ * @param  ?callable(int): bool  $goOn  gets how many frames of sound have come; false closes the browser
+ */
+function recorded(StoredSession $session, array $options, int $from = 0, ?callable $goOn = null): void
+{
+    $id = test()->postJson("/api/sessions/{$session->id}/listenings", $options)->assertCreated()->json('id');
+    $frames = app(ListeningStream::class)->frames(Listening::query()->findOrFail($id), $from);
+    $count = 0;
+    foreach ($frames as $frame) {
+        if ($frame !== Frames::HEADER && $frame[0] === 'A' && $goOn !== null && ! $goOn(++$count)) {
+            break;
+        }
+    }
+    unset($frames);
+}
+
+/** @return list<list<float>> sides of a clip's file */
+function takeOf(array $clip): array
+{
+    $file = WavReader::open(app(MediaFolder::class)->original(Media::query()->findOrFail($clip['file'])));
+
+    return $file->read(0, $file->frames());
+}
+
+// Source: a render of the same place, by the engine alone.
+it('records where it was played, to the sample, what a render makes of it where nothing is moved', function (string $tap, int $from): void {
+    $session = recordable();
+    recorded($session, ['record' => ['channel' => 'takes', 'tap' => $tap]], $from);
+    $state = $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('undo', 'Record on Takes');
+    $clip = array_column($state->json('document.channels'), null, 'id')['takes']['source']['clips'][0];
+    $take = takeOf($clip);
+    $opened = app(SessionBook::class)->open($session->refresh());
+    $before = $opened->withChannel($opened->channel('takes')->withSource(new Hafen\Session\Source\ClipSource));
+    $engine = new Engine(app(EngineFactory::class)->compiler(48000), $before, 512, false);
+    $engine->listenAt($tap === 'heard' ? new Tap('main') : Tap::fromString($tap));
+    $engine->start(0);
+    $rendered = Mix::take($engine, 48000);
+    $worst = 0.0;
+    // What compressors remember from before is in the pre-roll; after a moment nothing of it is left.
+    for ($i = $from === 0 ? 0 : 4800; $i < min(count($take[0]), 48000 - $clip['start']); ++$i) {
+        $worst = max($worst, abs($take[0][$i] - $rendered->left[$clip['start'] + $i]));
+    }
+    expect($worst)->toBeLessThan(1e-5)// A tap before the one that is heard is ahead of it by the latency in between.
+        ->and(abs($clip['start'] - $from))->toBeLessThan(2000)
+        ->and($clip['start'] + $clip['length'])->toBeGreaterThanOrEqual(47000)
+        ->and($clip['printedFrom']['tap'])->toBe($tap === 'heard' ? 'main' : explode(':', $tap)[1])
+        ->and(count($take))->toBe($tap === 'cello:source' ? 1 : 2);
+})->with(['heard', 'main:post-fader', 'bass:post-fader', 'cello:source'])->with([0, 12000]);
+
+it('has the moves that are made meanwhile, and keeps what the track played', function (): void {
+    $session = recordable();
+    $clip = $this->getJson("/api/sessions/{$session->id}")->json('document.channels.0.source.clips.0.file');
+    recorded($session, ['record' => ['channel' => 'cello', 'tap' => 'bass:post-fader']], 0, function (int $count) use ($session): bool {
+        if ($count === 8) {
+            edit($session, $session->refresh()->change, ['type' => 'set-mute', 'channels' => ['bass'], 'mute' => true])->assertOk();
+        }
+
+        return true;
+    });
+    $cello = $this->getJson("/api/sessions/{$session->id}")->json('document.channels.0');
+    $take = takeOf($cello['source']['clips'][0])[0];
+    $peak = static fn (array $part): float => max(array_map(abs(...), $part));
+    expect($peak(array_slice($take, 0, 6000)))->toBeGreaterThan(0.05)->and($peak(array_slice($take, 30000)))->toBe(0.0)
+        ->and($cello['versions'][0]['name'])->toBe('Before the take')->and($cello['versions'][0]['clips'][0]['file'])->toBe($clip);
+});
+
+it('makes a take of each pass of a loop, each where it was played', function (): void {
+    $session = recordable();
+    recorded($session, ['loop' => ['start' => 9600, 'end' => 24000], 'record' => ['channel' => 'takes', 'tap' => 'main:post-fader']], 9600, static fn (int $count): bool => $count < 32);
+    $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
+    $passes = [...array_map(static fn (array $version): array => $version['clips'][0], $takes['versions']), $takes['source']['clips'][0]];
+    $whole = array_slice($passes, 1, -1);
+    expect(count($passes))->toBeGreaterThanOrEqual(3)->and(array_unique(array_column($whole, 'start')))->toBe([9600])->and(array_unique(array_column($whole, 'length')))->toBe([14400]);
+    // Two whole passes carry the same sound, but for what their start remembers.
+    if (count($whole) > 1) {
+        $one = array_slice(takeOf($whole[0])[0], 7000);
+        $other = array_slice(takeOf($whole[1])[0], 7000);
+        expect(max(array_map(static fn (float $a, float $b): float => abs($a - $b), $one, $other)))->toBeLessThan(1e-4);
+    }
+});
+
+it('keeps what was recorded when the browser is closed, and leaves nothing unfinished', function (): void {
+    $session = recordable();
+    recorded($session, ['record' => ['channel' => 'takes', 'tap' => 'heard']], 0, static fn (int $count): bool => $count < 5);
+    $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
+    expect($takes['source']['clips'][0]['length'])->toBeGreaterThan(4000)->toBeLessThan(12000)
+        ->and(app(MediaFolder::class)->unfinished())->toBe([]);
+});
+
+it('keeps takes in the library where their track is gone by then', function (): void {
+    $session = recordable();
+    $media = Media::query()->count();
+    recorded($session, ['record' => ['channel' => 'takes', 'tap' => 'heard']], 0, function (int $count) use ($session): bool {
+        if ($count === 4) {
+            edit($session, $session->refresh()->change, ['type' => 'remove-channels', 'channels' => ['takes']])->assertOk();
+        }
+
+        return $count < 8;
+    });
+    expect(Media::query()->count())->toBe($media + 1)->and(Media::query()->where('name', 'Recording take 1')->exists())->toBeTrue();
+});
+
+it('refuses what cannot be recorded with the field', function (array $record, string $place): void {
+    $session = recordable();
+    $this->postJson("/api/sessions/{$session->id}/listenings", ['record' => $record])->assertUnprocessable()->assertJsonPath('location', $place);
+})->with([
+    'tap' => [['channel' => 'takes', 'tap' => 'nobody:source'], '/record/tap'],
+    'stage' => [['channel' => 'takes', 'tap' => 'cello:insert:i1'], '/record/tap'],
+    'the main' => [['channel' => 'main', 'tap' => 'heard'], 'record'],
+    'nobody' => [['channel' => 'nobody', 'tap' => 'heard'], 'record'],
+]);
