@@ -6,6 +6,7 @@ import ListenBar from '@/components/shell/ListenBar.vue';
 import NoticeStrip from '@/components/shell/NoticeStrip.vue';
 import QuickFinder from '@/components/shell/QuickFinder.vue';
 import PrintDialog from '@/components/sessions/PrintDialog.vue';
+import RecordingStrip from '@/components/shell/RecordingStrip.vue';
 import RenderDialog from '@/components/sessions/RenderDialog.vue';
 import TheInspector from '@/components/inspector/TheInspector.vue';
 import TopBar from '@/components/shell/TopBar.vue';
@@ -95,6 +96,7 @@ useEventListener(window, 'popstate', goBack);
             @unfold="inspector.unfold"
         />
         <div class="notices">
+            <RecordingStrip />
             <FreezeProgress />
             <NoticeStrip />
         </div>

@@ -103,7 +103,7 @@ it('prints a channel onto a new track and switches its source off, and goes back
     $this->browser->until(fn (): bool => (figure('upright-bass-printed:post-fader') ?? -INF) > -60.0, 'its figures');
     press(' ');
     press('s');
-    expect($this->browser->waitFor('[data-printed-from]')->getText())->toContain('Printed from Upright bass, through its inserts.');
+    expect($this->browser->waitFor('[data-printed-from]')->getText())->toContain('Made from Upright bass, through its inserts.');
     pressButton('Back to it', '[data-printed-from]');
     $this->browser->until(fn (): bool => ! (channelOnServer('Upright bass')['off'] ?? false) && channelOnServer('Upright bass printed')['mute'], 'the source back in its place');
 });
@@ -121,4 +121,19 @@ it('says what is in a print, prints in place, and plays the version before again
     $this->browser->until(fn (): bool => (channelOnServer('Cello')['versions'][0]['name'] ?? '') === 'Before the print' && (float) channelOnServer('Cello')['fader'] === 0.0, 'the print in place', 240);
     pressButton('Use', '[data-versions]');
     $this->browser->until(fn (): bool => channelOnServer('Cello')['source']['clips'][0]['file'] === $file, 'the version before');
+});
+
+it('records what is heard onto a track while it plays', function (): void {
+    $empty = onServerDo(['type' => 'add-channel', 'name' => 'Takes']);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=takes] .name')->click();
+    pressButton('Record', '[data-record]');
+    $this->browser->until(fn (): bool => heardNow() > 0.01, 'sound');
+    $this->browser->until(fn (): bool => preg_match('/Recording on Takes\s+00:0[1-9]/', $this->browser->waitFor('[data-recording]')->getText()) === 1, 'the take to grow');
+    press('r');
+    $clip = $this->browser->until(fn (): ?array => channelOnServer('Takes')['source']['clips'][0] ?? null, 'the take', 60);
+    expect($clip['start'])->toBeLessThan(4800)->and($clip['length'])->toBeGreaterThan(40_000)->and($clip['printedFrom']['tap'])->toBe('main')
+        ->and(onServer()['undo'])->toBe('Record on Takes')->and($empty['change'])->toBeLessThan(onServer()['change']);
+    // It plays on; the screen has the take.
+    $this->browser->until(fn (): bool => str_contains($this->browser->find('[data-printed-from]')->getText(), 'Made from Main'), 'the take on the screen');
 });

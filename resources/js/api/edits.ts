@@ -53,7 +53,12 @@ type ChannelEdit =
     | { type: 'freeze'; channels: { channel: string; file: string; hash: string; tail?: 'auto' | number }[] }
     | { type: 'unfreeze'; channels: string[] }
     | { type: 'set-off'; channels: string[]; off: boolean }
-    | { type: 'put-takes'; channel: string; takes: NewFile[]; from: { revision: number; channel: string; tap: PrintTap } }
+    | {
+          type: 'put-takes';
+          channel: string;
+          takes: NewFile[];
+          from: { revision: number; channel: string; tap: PrintTap };
+      }
     | { type: 'keep-version'; channel: string; name: string }
     | { type: 'use-version' | 'remove-version'; channel: string; version: string }
     | {

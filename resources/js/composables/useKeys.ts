@@ -135,6 +135,16 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
         }
     }
 
+    /** What is heard, onto the selected track; again ends it. */
+    function record(): void {
+        const track = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
+        if (listening.recording) {
+            listening.stopRecording();
+        } else if (track?.source.type === 'clips') {
+            void listening.record({ channel: track.id, tap: 'heard' });
+        }
+    }
+
     function remove(): void {
         if (selection.inserts.length > 0) {
             const inserts = [...selection.inserts];
@@ -201,6 +211,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
             s: () => toggleChannels('solo'),
             i: foldInspector,
             f: () => document.getElementById('hafen-find')?.focus(),
+            r: record,
             '?': showKeys,
             Delete: remove,
             Backspace: remove,

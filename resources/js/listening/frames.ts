@@ -44,6 +44,7 @@ export interface Watched {
 
 export type Notice =
     | ({ kind: 'watch' } & Watched)
+    | { kind: 'recording'; channel: string | null; seconds: number; peak: number | null }
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }

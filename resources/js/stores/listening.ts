@@ -1,3 +1,4 @@
+import { useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
@@ -22,6 +23,9 @@ export type Compare =
     /** The same insert with other parameters. */
     | { kind: 'setting'; id: string; parameters: Record<string, ParameterValue>; label: string };
 
+/** Times it is looked whether a take is on its track. */
+const LOOKS = 40;
+
 /** What is heard: playing, where, from which tap, over which loop, comparing what. */
 export const useListening = defineStore('listening', () => {
     const session = useSession();
@@ -39,6 +43,9 @@ export const useListening = defineStore('listening', () => {
     /** The insert whose sound is shown by frequency, and what was seen of it last. */
     let watching: string | null = null;
     const watched = shallowRef<Watched | null>(null);
+    /** What is recorded onto which track, while it is; and how long and loud the take is so far. */
+    const recording = ref<{ channel: string; tap: string } | null>(null);
+    const recorded = ref<{ seconds: number; peak: number | null } | null>(null);
     const matchGain = ref<number | null>(0);
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
@@ -79,11 +86,23 @@ export const useListening = defineStore('listening', () => {
             isWaiting.value = false;
             listeningId = null;
             position.value = 0;
+            endRecording();
         },
     });
 
     /** What drives tests and curious people: the audio that really comes out. */
     Object.assign(window, { hafen: { player } });
+
+    let looks = 0;
+    const lookForTake = useTimeoutFn(() => void look(), 400, { immediate: false });
+
+    async function look(): Promise<void> {
+        const before = session.state?.change;
+        await session.refresh().catch(() => undefined);
+        if (session.state?.change === before && --looks > 0) {
+            lookForTake.start();
+        }
+    }
 
     const listeningAt = computed(() => tap.value ?? (session.main ? `${session.main.id}:post-fader` : ''));
 
@@ -128,6 +147,8 @@ export const useListening = defineStore('listening', () => {
             loudness.value = { momentary: notice.momentary, shortTerm: notice.shortTerm };
         } else if (notice.kind === 'watch') {
             watched.value = notice;
+        } else if (notice.kind === 'recording') {
+            recorded.value = { seconds: notice.seconds, peak: notice.peak };
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -146,6 +167,7 @@ export const useListening = defineStore('listening', () => {
             side: side.value,
             sweep: sweep.value,
             watch: watching,
+            record: recording.value,
         };
     }
 
@@ -202,6 +224,37 @@ export const useListening = defineStore('listening', () => {
         listeningId = null;
         isPlaying.value = false;
         isWaiting.value = false;
+        endRecording();
+    }
+
+    /** Records onto a track from here on; plays where nothing plays yet. */
+    async function record(wish: { channel: string; tap: string }): Promise<void> {
+        recording.value = wish;
+        recorded.value = null;
+        if (isPlaying.value) {
+            sendOptions();
+        } else {
+            await play();
+        }
+        if (!isPlaying.value) {
+            recording.value = null;
+        }
+    }
+
+    /** Ends the recording; it plays on. */
+    function stopRecording(): void {
+        endRecording();
+        sendOptions();
+    }
+
+    /** The server puts the take on its track; it is shown once it is there. */
+    function endRecording(): void {
+        if (recording.value) {
+            recording.value = null;
+            recorded.value = null;
+            looks = LOOKS;
+            lookForTake.start();
+        }
     }
 
     async function seek(to: number): Promise<void> {
@@ -351,6 +404,10 @@ export const useListening = defineStore('listening', () => {
         sweepAt,
         watched,
         watchInsert,
+        recording,
+        recorded,
+        record,
+        stopRecording,
         matchGain,
         loudness,
         load,

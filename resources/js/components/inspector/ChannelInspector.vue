@@ -5,6 +5,7 @@ import { useSession } from '@/stores/session';
 import BoxSweep from '@/components/paths/BoxSweep.vue';
 import FreezeSection from './FreezeSection.vue';
 import LevelsSection from './LevelsSection.vue';
+import RecordSection from './RecordSection.vue';
 import RoutingSection from './RoutingSection.vue';
 import SendsSection from './SendsSection.vue';
 import SoundSection from './SoundSection.vue';
@@ -59,6 +60,7 @@ function rename(): void {
         </header>
         <SoundSection :channel="channel" :along="along" />
         <RoutingSection :channel="channel" :along="along" />
+        <RecordSection v-if="!many" :channel="channel" />
         <FreezeSection :channel="channel" :along="along" />
         <SendsSection :channel="channel" :along="along" />
         <LevelsSection v-if="!many" :channel="channel" />

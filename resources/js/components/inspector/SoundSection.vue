@@ -124,7 +124,7 @@ function setSource(channel: string, tap: TapName): void {
                 No file on this track yet. Drop one on its row, choose one, or take another channel's sound.
             </p>
             <p v-if="printed" class="hint" data-printed-from>
-                Printed from {{ printed.name }}, {{ printed.tap }}.
+                Made from {{ printed.name }}, {{ printed.tap }}.
                 <button class="plain fix" @click="goBack">Back to it</button>
             </p>
             <div v-if="!clip" class="setting">

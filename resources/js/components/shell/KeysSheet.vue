@@ -15,6 +15,7 @@ const keys = [
     ['A', 'automation lane below the row'],
     ['F', 'find a channel by part of its name'],
     ['I', 'fold the inspector away and back'],
+    ['R', 'record what is heard on the selected track, and stop'],
     ['M', 'mute'],
     ['S', 'solo'],
     ['Ctrl A', 'select all tracks'],
