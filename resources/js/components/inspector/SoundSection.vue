@@ -49,7 +49,11 @@ const printed = computed(() => {
     const from = clip.value?.printedFrom;
     const channel = from ? session.channel(from.channel) : undefined;
     return from && channel && channel.id !== props.channel.id
-        ? { id: channel.id, name: channel.name, tap: PRINT_TAPS[from.tap] }
+        ? {
+              id: channel.id,
+              name: channel.name,
+              tap: channel.kind === 'main' ? 'as it was heard' : PRINT_TAPS[from.tap],
+          }
         : null;
 });
 
@@ -125,7 +129,7 @@ function setSource(channel: string, tap: TapName): void {
             </p>
             <p v-if="printed" class="hint" data-printed-from>
                 Made from {{ printed.name }}, {{ printed.tap }}.
-                <button class="plain fix" @click="goBack">Back to it</button>
+                <button v-if="printed.id !== session.main?.id" class="plain fix" @click="goBack">Back to it</button>
             </p>
             <div v-if="!clip" class="setting">
                 <label for="tap-channel">From</label>
