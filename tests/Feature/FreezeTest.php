@@ -199,3 +199,30 @@ it('measures the load, and plans the freezes that bring it down', function (): v
     $this->getJson("/api/sessions/{$session->id}/load")->assertJsonPath('status', 'none');
     $this->postJson("/api/sessions/{$session->id}/load/plan", ['target' => 0, 'by' => 'channels'])->assertUnprocessable()->assertJsonPath('location', '/target');
 });
+
+it('measures a session with fresh and stale freezes, and says which remedies a freeze stands in the way of', function (): void {
+    $session = grouped();
+    $survey = function () use ($session): array {
+        $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
+
+        return $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true)->json('result.taps');
+    };
+    $live = $survey();
+    freezing($session, ['cello', 'reeds']);
+    // A fresh freeze is the same sound: nothing is measured again, and the taps within are known.
+    $this->getJson("/api/sessions/{$session->id}/survey")->assertJsonPath('current', true)->assertJsonPath('result.taps', $live);
+    edit($session, $session->refresh()->change, ['type' => 'set-fader', 'channels' => ['bass'], 'gain' => -12.0])->assertJsonPath('frozen.reeds.stale', true);
+    $stale = $survey();
+    expect($stale['reeds:pre-fader']['peak'])->toEqualWithDelta($live['reeds:pre-fader']['peak'], 1e-4)
+        ->and($stale['main:post-fader']['peak'])->toEqualWithDelta($live['main:post-fader']['peak'], 1e-4)
+        ->and($stale['bass:post-fader']['peak'])->toEqualWithDelta($live['bass:post-fader']['peak'] - 12.0, 1e-3);
+    $remedies = array_column($this->getJson('/api/rules')->json('remedies'), 'id');
+    $ask = ['aim' => ['figure' => 'peak', 'level' => -12.0], 'plans' => array_map(static fn (string $id): array => ['remedies' => [$id]], $remedies)];
+    $this->postJson("/api/sessions/{$session->id}/plans", $ask);
+    foreach ($this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertOk()->json('plans') as $i => $plan) {
+        expect($plan['status'])->toBeIn(['done', 'failed'], $remedies[$i]);
+        if ($plan['status'] === 'failed') {
+            expect($plan['message'])->toContain('frozen');
+        }
+    }
+});
