@@ -94,6 +94,7 @@ Route::post('sessions/{session}/prints', [PrintController::class, 'print']);
 Route::post('sessions/{session}/prints/advice', [PrintController::class, 'advice']);
 Route::get('sessions/{session}/batches', [PrintController::class, 'index']);
 Route::get('batches/{batch}', [PrintController::class, 'show']);
+Route::get('batches/{batch}/file', [PrintController::class, 'file']);
 Route::post('batches/{batch}/stop', [PrintController::class, 'stop']);
 
 Route::get('storage', [StorageController::class, 'show']);

@@ -48,6 +48,18 @@ final readonly class MediaFolder
         return $this->folder('renders')."/print-{$id}.".bin2hex(random_bytes(4)).'.part';
     }
 
+    /** The files of a print that goes to files. */
+    public function archive(string $batch): string
+    {
+        return $this->folder('renders')."/{$batch}.zip";
+    }
+
+    /** @return list<string> archives nobody needs for long: they are downloaded once */
+    public function archives(): array
+    {
+        return glob("{$this->root}/renders/*.zip") ?: [];
+    }
+
     /** @return list<string> the import and all that was made from it */
     public function filesOf(Media $media): array
     {

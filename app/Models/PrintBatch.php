@@ -14,7 +14,7 @@ use Illuminate\Support\Carbon;
  *
  * @property string $id
  * @property int $session_id
- * @property string $kind "freeze" or "print"
+ * @property string $kind "freeze", "print", or "files": a print that goes to files
  * @property array<string, mixed> $options how what was printed is put into the session
  * @property string $status
  * @property string $document compressed (RFC 1951)

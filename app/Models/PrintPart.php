@@ -44,7 +44,7 @@ final class PrintPart extends Model implements Task
 
     public function name(): string
     {
-        return ($this->batch?->kind === 'print' ? 'The print of ' : 'The freeze of ').$this->name;
+        return ($this->batch?->kind === 'freeze' ? 'The freeze of ' : 'The print of ').$this->name;
     }
 
     /** The others of its batch are not wanted without it. */

@@ -13,15 +13,18 @@ use App\Sessions\EngineFactory;
 use App\Work\Claim;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Tap;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\Freezer;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
+use Hafen\Printing\PrintResult;
 use Hafen\Printing\RenderStopped;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
+use ZipArchive;
 
 /** Renders one channel of a batch, and keeps the file in the library. */
 final readonly class PartRenderer
@@ -44,7 +47,11 @@ final readonly class PartRenderer
         $session = $this->codec->decode(DocumentDifference::inflated($batch->document));
         $path = $this->folder->unfinishedPrint((string) $part->id);
         try {
-            $values = $batch->kind === 'freeze' ? $this->freeze($claim, $part, $session, $path) : $this->print($claim, $part, $session, $path);
+            $values = match ($batch->kind) {
+                'freeze' => $this->freeze($claim, $part, $session, $path),
+                'files' => $this->files($claim, $part, $session, $path),
+                default => $this->print($claim, $part, $session, $path),
+            };
         } catch (RenderStopped) {
             $values = null;
         } finally {
@@ -74,6 +81,51 @@ final readonly class PartRenderer
         $media = $this->importer->keepRendered($path, "{$part->name} frozen", $part->name, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'hash' => $result->hash];
+    }
+
+    /**
+     * Prints channels to files of one length, and packs them with a list.
+     *
+     * @return array<string, mixed>
+     */
+    private function files(Claim $claim, PrintPart $part, Session $session, string $path): array
+    {
+        /** @var array{tail: float|int|null, format: string, from: int, to: ?int, tap: string, names: array<array-key, string>} $options */
+        $options = $part->options;
+        $print = new PrintOptions($options['from'], $options['to'], $options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
+        $this->room->need(2 * count($options['names']) * self::bytes($session, $print->format, $print->tail), $part->name());
+        $paths = $entries = [];
+        foreach ($options['names'] as $id => $name) {
+            $paths["{$id}:{$options['tap']}"] = "{$path}-".count($paths).'.part';
+            $entries["{$id}:{$options['tap']}"] = "{$name}.wav";
+        }
+        try {
+            assert($paths !== []);
+            $results = (new Printer($this->engines->compiler($session->sampleRate), $this->processors))->stems($session, $paths, $print, $claim->beat(...));
+            $zip = new ZipArchive;
+            $zip->open($path, ZipArchive::CREATE | ZipArchive::OVERWRITE);
+            // All are of one length.
+            $frames = max(array_map(static fn (PrintResult $result): int => $result->frames, $results));
+            $list = "file\tchannel\ttap\tsamples\n";
+            foreach ($paths as $tap => $file) {
+                $zip->addFile($file, $entries[$tap]);
+                $zip->setCompressionName($entries[$tap], ZipArchive::CM_STORE);
+                $list .= "{$entries[$tap]}\t".($session->channel(explode(':', (string) $tap)[0])->name ?? '')."\t{$options['tap']}\t{$frames}\n";
+            }
+            $zip->addFromString('prints.txt', $list);
+            if (! @$zip->close() || ! @rename($path, $this->folder->archive($part->batch_id))) {
+                throw UnableToWriteAudioFile::open($this->folder->archive($part->batch_id));
+            }
+        } finally {
+            array_map(static fn (string $file): bool => @unlink($file), $paths);
+        }
+
+        return ['result' => [
+            'frames' => $frames,
+            'channels' => 2,
+            'peak' => Decibel::fromGain(max(array_map(static fn (PrintResult $result): float => $result->peak, $results))),
+            'clipped' => array_sum(array_map(static fn (PrintResult $result): int => $result->clipped, $results)),
+        ]];
     }
 
     /** @return ?array<string, mixed> */

@@ -74,6 +74,7 @@ final readonly class PrintDesk
         $session = $this->book->open($stored);
         $names = $wish->names($session);
         $parts = [];
+        array_map(static fn (string $id): Channel => $wish->check($session, $id), $wish->channels);
         foreach ($wish->channels as $id) {
             $channel = $wish->check($session, $id);
             $parts[] = [
@@ -83,7 +84,13 @@ final readonly class PrintDesk
         }
         $this->room->need(count($parts) * PartRenderer::bytes($session, $wish->options->format, $wish->options->tail), count($parts) === 1 ? "The print of {$parts[0]['name']}" : 'The prints');
 
-        return $this->begin($stored, 'print', ['inPlace' => $wish->inPlace, 'after' => $wish->after->value, 'revision' => $stored->head_id], $parts);
+        if ($wish->toFiles) {
+            // In one run, so that all are of one length.
+            $options = $parts[0]['options'];
+            $parts = [[...$parts[0], 'name' => count($parts) === 1 ? $parts[0]['name'] : count($parts).' channels', 'options' => [...$options, 'names' => $names], 'weight' => array_sum(array_column($parts, 'weight'))]];
+        }
+
+        return $this->begin($stored, $wish->toFiles ? 'files' : 'print', ['inPlace' => $wish->inPlace, 'after' => $wish->after->value, 'revision' => $stored->head_id], $parts);
     }
 
     /** Puts the files of a batch into the session once all of them are there. */
@@ -99,6 +106,11 @@ final readonly class PrintDesk
         }
         // Of two workers that end their parts at once one puts them in.
         if (PrintBatch::query()->whereKey($batch->id)->where('status', 'running')->update(['status' => 'placing']) === 0) {
+            return;
+        }
+        if ($batch->kind === 'files') {
+            self::end($batch, 'done', null);
+
             return;
         }
         try {

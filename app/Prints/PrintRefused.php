@@ -15,6 +15,11 @@ final class PrintRefused extends Refusal
         return new self('channels', "There is no channel \"{$id}\" any more.");
     }
 
+    public static function noFiles(): self
+    {
+        return new self('toFiles', 'Files are printed at the source, before or after the fader. For what comes through the main, render it, or print onto a new track.');
+    }
+
     public static function notInPlace(Channel $channel): self
     {
         return new self('inPlace', "{$channel->name} carries no clips that a print could take the place of. Print it onto a new track.");

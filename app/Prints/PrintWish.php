@@ -17,13 +17,15 @@ final readonly class PrintWish
     /**
      * @param  non-empty-list<string>  $channels  ids
      * @param  string  $tap  one of {@see \Hafen\Session\Source\PrintedFrom::TAPS}
-     * @param  string  $pattern  of the names of new tracks, see {@see StemNames}
+     * @param  bool  $toFiles  of one length, in one archive, beside the session
+     * @param  string  $pattern  of the names of new tracks and files, see {@see StemNames}
      */
     public function __construct(
         public array $channels,
         public string $tap,
         public PrintOptions $options,
         public bool $inPlace,
+        public bool $toFiles,
         public AfterPrint $after,
         private string $pattern,
     ) {
@@ -33,6 +35,9 @@ final readonly class PrintWish
     public function check(Session $session, string $id): Channel
     {
         $channel = $session->channel($id) ?? throw PrintRefused::noSuchChannel($id);
+        if ($this->toFiles && $this->tap === 'main') {
+            throw PrintRefused::noFiles();
+        }
         if ($this->inPlace && ! $channel->source instanceof ClipSource) {
             throw PrintRefused::notInPlace($channel);
         }

@@ -15,6 +15,9 @@ final readonly class Sweep
     /** Seconds after which an unfinished file that nobody writes to is given up. */
     private const UNFINISHED = 900;
 
+    /** Seconds for which the files of a print can be downloaded. */
+    private const ARCHIVE = 86_400;
+
     /** Days after which an upload that was not finished is given up. */
     private const UPLOAD_DAYS = 7;
 
@@ -31,6 +34,11 @@ final readonly class Sweep
         $removed = 0;
         foreach ($this->folder->unfinished() as $path) {
             if ((int) @filemtime($path) < time() - self::UNFINISHED && @unlink($path)) {
+                ++$removed;
+            }
+        }
+        foreach ($this->folder->archives() as $path) {
+            if ((int) @filemtime($path) < time() - self::ARCHIVE && @unlink($path)) {
                 ++$removed;
             }
         }

@@ -116,7 +116,7 @@ it('says what is in a print, prints in place, and plays the version before again
     pressButton('Print …', '[data-freeze]');
     choose('[data-print-tap]', 'through its fader and pan');
     $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('[data-print-advice]')->getText(), 'at −6.0 again it would be −12.0 in all'), 'what to know before');
-    $this->browser->find('[data-print] input[name=print-place][value=true]')->click();
+    $this->browser->find('[data-print] input[name=print-place][value=place]')->click();
     pressButton('Print', '.el-dialog__footer');
     $this->browser->until(fn (): bool => (channelOnServer('Cello')['versions'][0]['name'] ?? '') === 'Before the print' && (float) channelOnServer('Cello')['fader'] === 0.0, 'the print in place', 240);
     pressButton('Use', '[data-versions]');

@@ -62,6 +62,7 @@ it('says before what is in a print, in numbers', function (array $edits, array $
         ['Bass goes through Low, whose effects are in the print.', 'The effects of Main are in the print. The new track goes nowhere at first, so that they are not heard twice.'],
     ],
     'dry' => [[], ['channels' => ['cello'], 'tap' => 'source'], ['Cello is printed dry: its effect is not in the print, nor on the new track.']],
+    'mono that becomes stereo' => [[['type' => 'set-pan', 'channels' => ['cello'], 'pan' => 0.5]], ['channels' => ['cello'], 'tap' => 'post-fader'], ['Cello is mono, and its pan is in the print: that is stereo.']],
     'muted' => [[['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true]], ['channels' => ['cello'], 'tap' => 'post-fader', 'inPlace' => true], ['Cello is muted: the print is silent.']],
     'nothing to say' => [[], ['channels' => ['cello'], 'tap' => 'pre-fader'], []],
 ]);
@@ -76,6 +77,7 @@ it('refuses what cannot be printed with the field', function (array $wish, strin
     'tap' => [['channels' => ['cello'], 'tap' => 'insert:i1'], '/tap'],
     'a group in place' => [['channels' => ['low'], 'tap' => 'pre-fader', 'inPlace' => true], 'inPlace'],
     'range' => [['channels' => ['cello'], 'tap' => 'source', 'from' => 48000], 'from'],
+    'the main to files' => [['channels' => ['cello'], 'tap' => 'main', 'toFiles' => true], 'toFiles'],
     'a range in place' => [['channels' => ['cello'], 'tap' => 'source', 'to' => 24000, 'inPlace' => true], 'inPlace'],
     'format' => [['channels' => ['cello'], 'tap' => 'source', 'format' => '8'], '/format'],
     'after' => [['channels' => ['cello'], 'tap' => 'source', 'after' => 'burn'], '/after'],
@@ -91,4 +93,21 @@ it('leaves nothing of a print that was stopped', function (): void {
         (new PrintChannel($id))->handle(app(PartRenderer::class), app(PrintDesk::class));
     }
     expect(Media::query()->count())->toBe($media)->and($session->refresh()->head->label)->toBe('Start');
+});
+
+it('prints to files of one length in one archive, with a list, and leaves the session as it is', function (): void {
+    $session = Demo::session();
+    $batch = printing($session, ['channels' => ['cello', 'bass'], 'tap' => 'post-fader', 'format' => '24', 'toFiles' => true, 'name' => '{n} {channel}'])->assertJsonPath('status', 'done')->assertJsonPath('kind', 'files')->json('id');
+    $path = $this->get("/api/batches/{$batch}/file")->assertOk()->assertDownload('Prints.zip')->baseResponse->getFile()->getPathname();
+    $zip = new ZipArchive;
+    $zip->open($path);
+    $names = array_map(static fn (int $i): string => (string) $zip->getNameIndex($i), range(0, $zip->numFiles - 1));
+    expect($names)->toBe(['01 Cello.wav', '02 Bass.wav', 'prints.txt'])
+        ->and(strlen((string) $zip->getFromName('01 Cello.wav')))->toBe(strlen((string) $zip->getFromName('02 Bass.wav')))
+        ->and((string) $zip->getFromName('prints.txt'))->toStartWith("file\tchannel\ttap\tsamples\n01 Cello.wav\tCello\tpost-fader\t4")
+        ->and($session->refresh()->head->label)->toBe('Start')->and(app(App\Media\MediaFolder::class)->unfinished())->toBe([]);
+    // A day later nobody needs them any more.
+    touch($path, time() - 90_000);
+    app(App\Storage\Sweep::class)->look();
+    $this->get("/api/batches/{$batch}/file")->assertNotFound();
 });

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Media\MediaFolder;
 use App\Models\PrintBatch;
 use App\Models\StoredSession;
 use App\Prints\PrintDesk;
@@ -17,9 +18,11 @@ use Hafen\Edit\Print\AfterPrint;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\PrintAdvice;
 use Hafen\Printing\PrintOptions;
+use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Source\PrintedFrom;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 /** Freezes and prints channels. */
 final readonly class PrintController
@@ -44,11 +47,11 @@ final readonly class PrintController
     }
 
     /** What to know before a print is made. */
-    public function advice(Request $request, StoredSession $session, SessionBook $book): JsonResponse
+    public function advice(Request $request, StoredSession $session, SessionBook $book, ProcessorCatalogue $processors): JsonResponse
     {
         $wish = self::wish(JsonBody::of($request));
 
-        return new JsonResponse(['advice' => PrintAdvice::of($book->open($session), $wish->channels, $wish->tap, $wish->inPlace)]);
+        return new JsonResponse(['advice' => PrintAdvice::of($book->open($session), $processors, $wish->channels, $wish->tap, $wish->inPlace)]);
     }
 
     /** The batch of a session that is being worked on; null where there is none. */
@@ -64,6 +67,15 @@ final readonly class PrintController
         return new JsonResponse(PrintDesk::state($batch));
     }
 
+    /** The files of a print that goes to files. */
+    public function file(PrintBatch $batch, MediaFolder $folder): BinaryFileResponse
+    {
+        $path = $folder->archive($batch->id);
+        abort_unless($batch->kind === 'files' && $batch->status === 'done' && is_file($path), 404);
+
+        return response()->download($path, 'Prints.zip', ['Content-Type' => 'application/zip']);
+    }
+
     public function stop(PrintBatch $batch): JsonResponse
     {
         $this->desk->stop($batch);
@@ -73,7 +85,7 @@ final readonly class PrintController
 
     private static function wish(JsonNode $body): PrintWish
     {
-        $body->keys(['channels', 'tap'], ['from', 'to', 'tail', 'format', 'inPlace', 'after', 'name']);
+        $body->keys(['channels', 'tap'], ['from', 'to', 'tail', 'format', 'inPlace', 'toFiles', 'after', 'name']);
 
         return new PrintWish(
             self::channels($body),
@@ -85,6 +97,7 @@ final readonly class PrintController
                 SampleFormat::from($body->optional('format')?->oneOf(array_column(PrintOptions::FORMATS, 'value')) ?? SampleFormat::Float32->value),
             ),
             $body->optional('inPlace')?->boolean() ?? false,
+            $body->optional('toFiles')?->boolean() ?? false,
             AfterPrint::from($body->optional('after')?->oneOf(array_column(AfterPrint::cases(), 'value')) ?? AfterPrint::Keep->value),
             $body->optional('name')?->text(1, 120) ?? '{channel} printed',
         );

@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Printing;
 
 use Hafen\Audio\Decibel;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
 
@@ -17,13 +20,13 @@ final class PrintAdvice
      * @param  string  $tap  "source", "pre-fader", "post-fader" or "main"
      * @return list<string> sentences
      */
-    public static function of(Session $session, array $channels, string $tap, bool $inPlace): array
+    public static function of(Session $session, ProcessorCatalogue $processors, array $channels, string $tap, bool $inPlace): array
     {
         $advice = [];
         foreach ($channels as $id) {
             $channel = $session->channel($id);
             if ($channel !== null) {
-                array_push($advice, ...self::about($session, $channel, $tap, $inPlace));
+                array_push($advice, ...self::about($session, $channel, $tap, $inPlace), ...self::width($channel, $processors, $tap));
             }
         }
         $main = $session->main();
@@ -67,6 +70,21 @@ final class PrintAdvice
         }
 
         return array_values(array_filter($advice, static fn (string $sentence): bool => $sentence !== ''));
+    }
+
+    /** @return list<string> */
+    private static function width(Channel $channel, ProcessorCatalogue $processors, string $tap): array
+    {
+        $stages = StereoStages::of($channel, $processors)->all();
+        if ($channel->width === Width::Stereo || $tap === 'source') {
+            return [];
+        }
+
+        return match (true) {
+            $stages['pre-fader'] => ["{$channel->name} is mono, and its effects make it stereo: so is the print."],
+            $tap !== 'pre-fader' && $channel->pan !== 0.0 => ["{$channel->name} is mono, and its pan is in the print: that is stereo."],
+            default => [],
+        };
     }
 
     /** @param  list<Insert>  $row */

@@ -443,6 +443,8 @@ export interface PrintWish {
     tail: 'auto' | number;
     format: '16' | '24' | '32f';
     inPlace: boolean;
+    /** Files of one length, beside the session. */
+    toFiles: boolean;
     after: AfterPrint;
     name: string;
 }
@@ -450,7 +452,7 @@ export interface PrintWish {
 /** Channels that are being frozen, or printed, as one step. */
 export interface PrintBatch {
     id: string;
-    kind: 'freeze' | 'print';
+    kind: 'freeze' | 'print' | 'files';
     status: 'running' | 'done' | 'failed' | 'stopped';
     message: string | null;
     channels: {

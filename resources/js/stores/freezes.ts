@@ -56,6 +56,12 @@ export const useFreezes = defineStore('freezes', () => {
             const lost = clipped.map((one) => `${one.clipped} samples of ${one.name}`).join(', ');
             tell(`${lost} lie above full scale and were cut. Print to 32-bit float to keep them.`, 'warning');
         }
+        if (known?.kind === 'files' && known.status === 'done') {
+            tell('The files are ready.', 'warning', '', {
+                label: 'Save the files',
+                run: () => window.location.assign(`/api/batches/${known.id}/file`),
+            });
+        }
         if (known && known.message !== null) {
             tell(known.message, known.status === 'failed' ? 'warning' : 'info');
         }

@@ -133,7 +133,7 @@ function isWideBefore(index: number): boolean {
                 :is-tight="isTight"
             />
         </span>
-        <span class="rest">
+        <span class="rest" :class="{ told: isFrozen && !branch }">
             <PathLine :tap="before(inserts.length)" :wide="isWideBefore(inserts.length)" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
             <OrderOffer v-for="offer in offersAt(inserts.length)" :key="offer.text" v-bind="offer" />
@@ -238,6 +238,15 @@ function isWideBefore(index: number): boolean {
     flex: 1;
     min-width: 26px;
     height: var(--line-height);
+}
+
+/* Room for what is said of the freeze; it goes on in the next line rather than over the figures. */
+.rest.told {
+    min-width: 132px;
+}
+
+.compact .rest.told {
+    min-width: 76px;
 }
 
 .add {

@@ -41,7 +41,7 @@ const tap = ref<PrintTap>('pre-fader');
 const tail = ref(-1);
 const format = ref<'16' | '24' | '32f'>('32f');
 const isLoopOnly = ref(false);
-const inPlace = ref(false);
+const whereto = ref<'track' | 'place' | 'files'>('track');
 const after = ref<AfterPrint>('mute');
 const pattern = ref('{channel} printed');
 const advice = ref<string[]>([]);
@@ -65,7 +65,8 @@ const wish = computed<PrintWish>(() => ({
     ...(isLoopOnly.value && listening.loop ? { to: Math.round(listening.loop.end) } : {}),
     tail: tail.value < 0 ? 'auto' : tail.value,
     format: format.value,
-    inPlace: inPlace.value,
+    inPlace: whereto.value === 'place',
+    toFiles: whereto.value === 'files',
     after: after.value,
     name: pattern.value.trim() || '{channel} printed',
 }));
@@ -95,7 +96,11 @@ watch([isOpen, wish], async ([open]) => {
         tellRefusal(error);
     }
 });
-watch(canBeInPlace, (can) => (inPlace.value = inPlace.value && can));
+watch([canBeInPlace, tap], () => {
+    const isImpossible =
+        (whereto.value === 'place' && !canBeInPlace.value) || (whereto.value === 'files' && tap.value === 'main');
+    whereto.value = isImpossible ? 'track' : whereto.value;
+});
 
 async function print(): Promise<void> {
     if (await freezes.print(wish.value)) {
@@ -134,17 +139,27 @@ async function print(): Promise<void> {
             <span>Whereto</span>
             <div class="choices">
                 <label
-                    ><input v-model="inPlace" type="radio" name="print-place" :value="false" /> A new track below</label
+                    ><input v-model="whereto" type="radio" name="print-place" value="track" /> A new track below</label
                 >
                 <label
                     :title="
                         canBeInPlace ? 'What it takes the place of is kept as a version' : 'Only tracks carry clips'
                     "
-                    ><input v-model="inPlace" type="radio" name="print-place" :value="true" :disabled="!canBeInPlace" />
+                    ><input v-model="whereto" type="radio" name="print-place" value="place" :disabled="!canBeInPlace" />
                     In place of its clips</label
                 >
+                <label :title="tap === 'main' ? 'For the main there is Render' : 'Of one length, with a list'"
+                    ><input
+                        v-model="whereto"
+                        type="radio"
+                        name="print-place"
+                        value="files"
+                        :disabled="tap === 'main'"
+                    />
+                    Files</label
+                >
             </div>
-            <template v-if="!inPlace">
+            <template v-if="whereto !== 'place'">
                 <label for="print-name">Name</label>
                 <input
                     id="print-name"
@@ -153,8 +168,9 @@ async function print(): Promise<void> {
                     title="{channel}, {tap}, {date} and {n} are filled in"
                     @keydown.stop
                 />
-                <label for="print-after">Its source is</label>
+                <label v-if="whereto === 'track'" for="print-after">Its source is</label>
                 <ChoiceMenu
+                    v-if="whereto === 'track'"
                     id="print-after"
                     v-model="after"
                     data-print-after

@@ -23,7 +23,7 @@ const left = computed(() => {
 
 <template>
     <div v-if="freezes.isRunning" class="progress" data-freeze-progress role="status">
-        <span>{{ freezes.batch?.kind === 'print' ? 'Printing' : 'Freezing' }} {{ names }}</span>
+        <span>{{ freezes.batch?.kind === 'freeze' ? 'Freezing' : 'Printing' }} {{ names }}</span>
         <span class="rail"><i :style="{ width: `${(freezes.batch?.progress ?? 0) * 100}%` }" /></span>
         <span class="figure">{{ Math.round((freezes.batch?.progress ?? 0) * 100) }} %</span>
         <span class="soft">{{ left }}</span>
