@@ -32,4 +32,15 @@ defineProps<{ value: string | number; label: string; tone?: 'clips' | 'over' | n
 .over .value {
     color: var(--brass-text);
 }
+
+.hint {
+    white-space: nowrap;
+}
+
+@media (max-width: 1180px) {
+    .chip {
+        min-width: 52px;
+        margin-right: 5px;
+    }
+}
 </style>

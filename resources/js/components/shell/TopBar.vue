@@ -194,4 +194,23 @@ label input {
 .text-button {
     white-space: nowrap;
 }
+
+/* Four views and three figures stand in one line at 1024 too. */
+@media (max-width: 1180px) {
+    .top {
+        gap: 5px;
+    }
+
+    nav {
+        margin: 0 4px;
+    }
+
+    .view {
+        padding: 0 6px;
+    }
+
+    .text-button {
+        padding: 3px 5px;
+    }
+}
 </style>
