@@ -37,6 +37,7 @@ use Hafen\Survey\PartRunner;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
+use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
 use Hafen\Tests\Support\Signal;
 use Tests\Support\Application;
@@ -140,13 +141,14 @@ switch ($argv[1] ?? '') {
         echo json_encode(['whole' => $timed($session), 'again' => $timed($session), 'main fader' => $timed($fader('main')), 'hall ambience fader' => $timed($fader('hall-ambience')), 'reeds fader' => $timed($fader('reeds')), 'cello fader' => $timed($fader('cello'))]);
         exit;
     case 'pilot':
+        $processors = Mix::processors();
         [$session, $library] = RandomRouting::make(22, 41, 4800);
         $store = FolderStore::temporary();
-        (new SessionSurvey(ProcessorCatalogue::standard(), $library, $store))->measure($session);
+        (new SessionSurvey($processors, $library, $store))->measure($session);
         $best = INF;
         for ($round = 0; $round < 20; ++$round) {
             $start = hrtime(true);
-            Pilot::standard()->advice($session, ProcessorCatalogue::standard(), SurveyResult::of($session, SurveyMap::of($session, ProcessorCatalogue::standard()), $store));
+            Pilot::standard()->advice($session, $processors, SurveyResult::of($session, SurveyMap::of($session, $processors), $store));
             $best = min($best, (hrtime(true) - $start) / 1e6);
         }
         echo json_encode(['ms' => $best, 'channels' => count($session->channels)]);
