@@ -206,7 +206,7 @@ final class ListeningStream
         if ($options->watch !== $before?->watch) {
             $this->watched->at($options->watch, $this->session, $this->engine);
         }
-        if ($playing && $options->record != $before?->record || ($options->record !== null && $playing && ! $this->recording->isOn())) {
+        if ($playing) {
             $this->recording->follow($options->record, $this->storedId, $this->session, $this->engine);
         }
         if ($options->compare !== $before?->compare) {

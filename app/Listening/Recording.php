@@ -43,10 +43,10 @@ final class Recording
         return $this->writer !== null;
     }
 
-    /** Begins to record from the next block on, or ends; what was recorded is put on its track then. */
+    /** Begins to record from the next block on, or ends; what was recorded is put on its track then. Goes on where nothing else is wanted. */
     public function follow(?RecordWish $wish, int $storedId, Session $session, Engine $engine): void
     {
-        if ($this->writer !== null && $wish == $this->wish) {
+        if ($wish == $this->wish) {
             return;
         }
         $this->end($storedId);
@@ -56,7 +56,7 @@ final class Recording
         }
         $tap = $wish->tap === RecordWish::HEARD ? null : Tap::fromString($wish->tap);
         $channel = $session->channel($tap->channel ?? '');
-        $isStereo = $channel === null || (StereoStages::of($channel, $this->processors)->all()[$tap->stage ?? ''] ?? true);
+        $isStereo = $channel === null || StereoStages::of($channel, $this->processors)->at($tap->stage ?? '');
         $this->id = bin2hex(random_bytes(8));
         $this->wish = $wish;
         $this->sinceRoom = PHP_INT_MAX >> 1;

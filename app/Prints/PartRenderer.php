@@ -22,6 +22,7 @@ use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
 use Hafen\Printing\RenderStopped;
+use Hafen\Printing\StemList;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use ZipArchive;
@@ -90,9 +91,9 @@ final readonly class PartRenderer
      */
     private function files(Claim $claim, PrintPart $part, Session $session, string $path): array
     {
-        /** @var array{tail: float|int|null, format: string, from: int, to: ?int, tap: string, names: array<array-key, string>} $options */
+        /** @var array{tap: string, names: array<array-key, string>} $options */
         $options = $part->options;
-        $print = new PrintOptions($options['from'], $options['to'], $options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
+        $print = self::printOptions($part);
         $this->room->need(2 * count($options['names']) * self::bytes($session, $print->format, $print->tail), $part->name());
         $paths = $entries = [];
         foreach ($options['names'] as $id => $name) {
@@ -101,18 +102,14 @@ final readonly class PartRenderer
         }
         try {
             assert($paths !== []);
-            $results = (new Printer($this->engines->compiler($session->sampleRate), $this->processors))->stems($session, $paths, $print, $claim->beat(...));
+            $results = $this->printer($session)->stems($session, $paths, $print, $claim->beat(...));
             $zip = new ZipArchive;
             $zip->open($path, ZipArchive::CREATE | ZipArchive::OVERWRITE);
-            // All are of one length.
-            $frames = max(array_map(static fn (PrintResult $result): int => $result->frames, $results));
-            $list = "file\tchannel\ttap\tsamples\n";
             foreach ($paths as $tap => $file) {
                 $zip->addFile($file, $entries[$tap]);
                 $zip->setCompressionName($entries[$tap], ZipArchive::CM_STORE);
-                $list .= "{$entries[$tap]}\t".($session->channel(explode(':', (string) $tap)[0])->name ?? '')."\t{$options['tap']}\t{$frames}\n";
             }
-            $zip->addFromString('prints.txt', $list);
+            $zip->addFromString('prints.txt', StemList::of($session, $entries, $results));
             if (! @$zip->close() || ! @rename($path, $this->folder->archive($part->batch_id))) {
                 throw UnableToWriteAudioFile::open($this->folder->archive($part->batch_id));
             }
@@ -121,7 +118,7 @@ final readonly class PartRenderer
         }
 
         return ['result' => [
-            'frames' => $frames,
+            'frames' => max(array_map(static fn (PrintResult $result): int => $result->frames, $results)),
             'channels' => 2,
             'peak' => Decibel::fromGain(max(array_map(static fn (PrintResult $result): float => $result->peak, $results))),
             'clipped' => array_sum(array_map(static fn (PrintResult $result): int => $result->clipped, $results)),
@@ -131,14 +128,14 @@ final readonly class PartRenderer
     /** @return ?array<string, mixed> */
     private function print(Claim $claim, PrintPart $part, Session $session, string $path): ?array
     {
-        /** @var array{tail: float|int|null, format: string, from: int, to: ?int, tap: string, name: string} $options */
+        /** @var array{tap: string, name: string} $options */
         $options = $part->options;
-        $print = new PrintOptions($options['from'], $options['to'], $options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
+        $print = self::printOptions($part);
         $this->room->need(self::bytes($session, $print->format, $print->tail), $part->name());
         $isThroughMain = $options['tap'] === 'main';
         $heard = $isThroughMain ? Printer::alone($session, $part->channel) : $session;
         $tap = $isThroughMain ? new Tap($session->main()->id) : new Tap($part->channel, $options['tap']);
-        $result = (new Printer($this->engines->compiler($session->sampleRate), $this->processors))->print($heard, $tap, $path, $print, $claim->beat(...));
+        $result = $this->printer($session)->print($heard, $tap, $path, $print, $claim->beat(...));
         $media = $this->importer->keepRendered($path, $options['name'], null, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'result' => [
@@ -147,5 +144,18 @@ final readonly class PartRenderer
             'peak' => Decibel::fromGain($result->peak),
             'clipped' => $result->clipped,
         ]];
+    }
+
+    private function printer(Session $session): Printer
+    {
+        return new Printer($this->engines->compiler($session->sampleRate), $this->processors);
+    }
+
+    private static function printOptions(PrintPart $part): PrintOptions
+    {
+        /** @var array{tail: float|int|null, format: string, from: int, to: ?int} $options */
+        $options = $part->options;
+
+        return new PrintOptions($options['from'], $options['to'], $options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
     }
 }

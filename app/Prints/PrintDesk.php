@@ -74,7 +74,6 @@ final readonly class PrintDesk
         $session = $this->book->open($stored);
         $names = $wish->names($session);
         $parts = [];
-        array_map(static fn (string $id): Channel => $wish->check($session, $id), $wish->channels);
         foreach ($wish->channels as $id) {
             $channel = $wish->check($session, $id);
             $parts[] = [

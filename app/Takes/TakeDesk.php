@@ -11,7 +11,6 @@ use Hafen\Document\JsonNode;
 use Hafen\Engine\Tap;
 use Hafen\Printing\Take;
 use Hafen\Refusal;
-use Hafen\Session\Source\PrintedFrom;
 use Illuminate\Support\Facades\Log;
 
 /** Puts takes on their track; where that cannot be done they stay in the library. */
@@ -49,9 +48,8 @@ final readonly class TakeDesk
             }
         }
         $tap = $wish->tap === RecordWish::HEARD ? null : Tap::fromString($wish->tap);
-        $from = new PrintedFrom((int) $stored->head_id, $tap->channel ?? $session->main()->id, $tap === null ? 'main' : $tap->stage);
         try {
-            $edit = ['type' => 'put-takes', 'channel' => $wish->channel, 'takes' => $files, 'from' => ['revision' => $from->revision, 'channel' => $from->channel, 'tap' => $from->tap]];
+            $edit = ['type' => 'put-takes', 'channel' => $wish->channel, 'takes' => $files, 'from' => ['revision' => $stored->head_id, 'channel' => $tap->channel ?? $session->main()->id, 'tap' => $tap->stage ?? 'main']];
             $files === [] || $this->book->edit($storedId, $stored->change, JsonNode::parse((string) json_encode($edit), 1 << 20));
         } catch (Refusal $refused) {
             // The track is gone or frozen by now: the takes are in the library, under its name.

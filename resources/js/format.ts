@@ -85,6 +85,11 @@ export function size(bytes: number): string {
     return `${(bytes / unit).toFixed(name === 'kB' ? 0 : 1)} ${name}`;
 }
 
+/** A share of a core: "12.4 %". */
+export function percent(share: number): string {
+    return `${(share * 100).toFixed(1)} %`;
+}
+
 /** A number as somebody would type it; silence is -inf. See parseNumber. */
 export function typedNumber(value: number | null): string {
     return value === null ? '-inf' : String(value);

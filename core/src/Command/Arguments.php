@@ -86,6 +86,12 @@ final readonly class Arguments
         return $value === null ? null : (int) $value;
     }
 
+    /** Seconds of tail; null where it is left out or "auto": as long as it is heard. */
+    public function tail(): ?float
+    {
+        return $this->text('tail') === 'auto' ? null : $this->seconds('tail');
+    }
+
     public function seconds(string $name): ?float
     {
         $value = $this->text($name);

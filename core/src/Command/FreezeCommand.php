@@ -86,6 +86,6 @@ final readonly class FreezeCommand implements Command
         $bits = $arguments->text('bits') ?? '32f';
         $format = in_array($bits, ['32f', '64f'], true) ? SampleFormat::from($bits) : throw new WrongUsage("--bits takes 32f or 64f, not \"{$bits}\".");
 
-        return new FreezeOptions($arguments->text('tail') === 'auto' ? null : $arguments->seconds('tail'), $format);
+        return new FreezeOptions($arguments->tail(), $format);
     }
 }

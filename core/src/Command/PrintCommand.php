@@ -61,7 +61,7 @@ final readonly class PrintCommand implements Command
         return new PrintOptions(
             $arguments->integer('from') ?? 0,
             $arguments->integer('to'),
-            $arguments->text('tail') === 'auto' ? null : $arguments->seconds('tail'),
+            $arguments->tail(),
             in_array($bits, ['16', '24', '32f'], true) ? SampleFormat::from($bits) : throw new WrongUsage("--bits takes 16, 24 or 32f, not \"{$bits}\"."),
         );
     }

@@ -6,6 +6,7 @@ namespace Hafen\Command;
 
 use Hafen\Engine\Tap;
 use Hafen\Printing\Printer;
+use Hafen\Printing\StemList;
 use Hafen\Printing\StemNames;
 
 /** Prints several channels to files of one length in one run, with a list of them. */
@@ -52,12 +53,10 @@ final readonly class StemsCommand implements Command
         }
         assert($paths !== []);
         $results = (new Printer($terminal->compiler($path), $terminal->processors))->stems($session, $paths, PrintCommand::options($arguments));
-        $list = [];
         foreach ($results as $tap => $result) {
             PrintCommand::tell($terminal, $paths[$tap], $result);
-            $list[] = basename($paths[$tap])."\t".($session->channel(explode(':', (string) $tap)[0])->name ?? '')."\t{$stage}\t{$result->frames}";
         }
-        if (@file_put_contents("{$out}/stems.txt", "file\tchannel\ttap\tsamples\n".implode("\n", $list)."\n") === false) {
+        if (@file_put_contents("{$out}/stems.txt", StemList::of($session, array_map(basename(...), $paths), $results)) === false) {
             throw CannotWrite::folder($out);
         }
 

@@ -68,7 +68,7 @@ final class ContentHashes
                 $from = $route->tap === TapPoint::PostFader ? $this->fromFader : $this->upToFader;
                 $feed = [self::feed($route, $session), self::isSilent($route, $session) ? '' : $from[$route->from], $alignment->delay($route)];
                 match (true) {
-                    self::isBehindFader($route, $channel) => $behind[$route->id()] = $feed,
+                    $route->isBehindFader($session) => $behind[$route->id()] = $feed,
                     $route->kind === RouteKind::Output || $route->kind === RouteKind::Send => $bus[$route->id()] = $feed,
                     default => $feeds[$route->id()] = $feed,
                 };
@@ -191,12 +191,6 @@ final class ContentHashes
         $isAutomated = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
 
         return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isAutomated));
-    }
-
-    /** Whether a route leads to what an insert after the fader listens to. */
-    public static function isBehindFader(Route $route, Channel $to): bool
-    {
-        return $route->kind === RouteKind::Sidechain && self::isIn($route->insert, $to->postInserts);
     }
 
     private function has(string $channel, string $hash): bool

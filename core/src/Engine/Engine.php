@@ -278,22 +278,13 @@ final class Engine
         return $keys;
     }
 
-    /**
-     * Returns and resets the share of each channel's load that is reading: clips, frozen files, what others feed.
-     *
-     * @return array<string, int> nanoseconds by channel id
-     */
-    public function takeReadingNanoseconds(): array
-    {
-        return array_map(static fn (ChannelStrip $strip): int => $strip->takeReadingNanoseconds(), $this->plan->strips);
-    }
-
     /** @return list<string> keys of {@see loads()}, in its order */
     public function loadIds(): array
     {
         $keys = [];
         foreach ($this->plan->strips as $id => $strip) {
             $keys[] = (string) $id;
+            $keys[] = "{$id}:reading";
             foreach (array_keys($strip->runners()) as $stage) {
                 $keys[] = "{$id}:{$stage}";
             }
@@ -303,7 +294,8 @@ final class Engine
     }
 
     /**
-     * Returns and resets the load, compute time over audio time: of channels by id, of inserts by "channel:insert:ID".
+     * Returns and resets the load, compute time over audio time: of channels by id, of inserts by "channel:insert:ID", of reading
+     * clips, frozen files and what others feed by "channel:reading".
      *
      * @return array<string, float> 1.0 is the whole of one core
      */
@@ -314,6 +306,8 @@ final class Engine
         $loads = [];
         foreach ($this->plan->strips as $id => $strip) {
             $loads[$id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
+            $reading = $strip->takeReadingNanoseconds();
+            $loads["{$id}:reading"] = $audio > 0 ? $reading / $audio : 0.0;
             foreach ($strip->runners() as $stage => $runner) {
                 $nanoseconds = $runner->takeNanoseconds();
                 $loads["{$id}:{$stage}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;

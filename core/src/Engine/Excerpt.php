@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Routing\SessionGraph;
+use Hafen\Session\Session;
+
 /**
  * One channel to be worked, by itself or up to where others feed it; those, and the channel itself where only what comes from
  * its fader on is wanted, are replayed.
@@ -16,6 +19,12 @@ final readonly class Excerpt
      */
     public function __construct(public string $channel, public array $replays, private array $with = [])
     {
+    }
+
+    /** A channel with all that feeds it and all that is listened to on the way. */
+    public static function withFeeds(Session $session, string $channel): self
+    {
+        return new self($channel, [], SessionGraph::routes($session)->needed($channel));
     }
 
     public function has(string $channel): bool

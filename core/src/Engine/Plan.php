@@ -83,16 +83,25 @@ final readonly class Plan
         return $this->tail() + self::MEMORY_SECONDS * $this->session->sampleRate;
     }
 
+    /** @return array<string, int> samples each channel can sound on, with what feeds it, by channel id */
+    public function tails(): array
+    {
+        $tails = [];
+        foreach ($this->strips as $id => $strip) {
+            $tails[$id] = $strip->tail($tails);
+        }
+
+        return $tails;
+    }
+
     /** Longest tail of the session in samples. */
     public function tail(): int
     {
-        $tails = [];
         $latest = 0;
         foreach ($this->strips as $id => $strip) {
-            $tails[$id] = $strip->tail($tails);
             $latest = max($latest, $this->arrival((string) $id) + $strip->latency());
         }
 
-        return max([0, ...array_values($tails)]) + $latest;
+        return max([0, ...array_values($this->tails())]) + $latest;
     }
 }

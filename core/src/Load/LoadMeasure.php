@@ -52,7 +52,6 @@ final readonly class LoadMeasure
         $quickest = null;
         for ($round = 0; $round < self::ROUNDS; ++$round) {
             $engine->loads();
-            $engine->takeReadingNanoseconds();
             $run = self::run($engine, $frames, $goOn);
             if ($run === null) {
                 return null;
@@ -92,7 +91,6 @@ final readonly class LoadMeasure
         // On a busy machine part of the time went by without work.
         $load = static fn (float $part): float => $part * $share;
         $afterFader = $engine->loadsAfterFader();
-        $reading = $engine->takeReadingNanoseconds();
         $loads = $engine->loads();
         $channels = [];
         foreach ($session->channels as $channel) {
@@ -104,7 +102,7 @@ final readonly class LoadMeasure
             }
             $channels[$channel->id] = new ChannelLoad(
                 $load($loads[$channel->id] ?? 0.0),
-                $load(($reading[$channel->id] ?? 0) / 1e9 / $seconds),
+                $load($loads["{$channel->id}:reading"] ?? 0.0),
                 $load($afterFader[$channel->id] ?? 0.0),
                 $processors,
             );

@@ -16,11 +16,10 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
-use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Throwable;
 
 /**
@@ -62,7 +61,7 @@ final readonly class Freezer
     {
         $channel = self::check($session, $id);
         $thawed = $session->withChannel($channel->withFrozen(null));
-        $sides = StereoStages::of($channel, $this->processors)->all()['pre-fader'] ? 2 : 1;
+        $sides = StereoStages::of($channel, $this->processors)->at(Tap::PRE_FADER) ? 2 : 1;
         $writer = WavWriter::create(
             $path,
             new AudioFormat($session->sampleRate, $sides, $options->format),
@@ -83,7 +82,7 @@ final readonly class Freezer
     private function write(Session $session, Channel $channel, WavWriter $writer, FreezeOptions $options, ?callable $progress): FreezeResult
     {
         $tap = new Tap($channel->id, Tap::PRE_FADER);
-        $plan = $this->compiler->compile($session, null, new Excerpt($channel->id, [], SessionGraph::routes($session)->needed($channel->id)));
+        $plan = $this->compiler->compile($session, null, Excerpt::withFeeds($session, $channel->id));
         $recorder = new TapRecorder($plan, [$tap->id() => $writer], 0, $session->length, $options->tail);
         $recorded = $recorder->record($progress)[$tap->id()];
         $fault = $recorder->faults()[$channel->id] ?? null;
@@ -100,7 +99,7 @@ final readonly class Freezer
     private static function end(Session $session): int
     {
         return max([0, ...array_map(
-            static fn (Channel $channel): int => max([0, ...array_map(static fn (Clip $clip): int => $clip->end(), $channel->source->clips())]),
+            static fn (Channel $channel): int => $channel->source instanceof ClipSource ? $channel->source->end() : 0,
             $session->channels,
         )]);
     }

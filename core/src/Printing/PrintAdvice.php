@@ -75,13 +75,12 @@ final class PrintAdvice
     /** @return list<string> */
     private static function width(Channel $channel, ProcessorCatalogue $processors, string $tap): array
     {
-        $stages = StereoStages::of($channel, $processors)->all();
         if ($channel->width === Width::Stereo || $tap === 'source') {
             return [];
         }
 
         return match (true) {
-            $stages['pre-fader'] => ["{$channel->name} is mono, and its effects make it stereo: so is the print."],
+            StereoStages::of($channel, $processors)->at('pre-fader') => ["{$channel->name} is mono, and its effects make it stereo: so is the print."],
             $tap !== 'pre-fader' && $channel->pan !== 0.0 => ["{$channel->name} is mono, and its pan is in the print: that is stereo."],
             default => [],
         };

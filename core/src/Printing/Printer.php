@@ -18,7 +18,6 @@ use Hafen\Engine\Excerpt;
 use Hafen\Engine\Plan;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
@@ -48,9 +47,8 @@ final readonly class Printer
     public function print(Session $session, Tap $tap, string $path, PrintOptions $options = new PrintOptions, ?callable $progress = null): PrintResult
     {
         $this->check($session, [$tap], $options);
-        $needed = SessionGraph::routes($session)->needed($tap->channel);
 
-        return $this->run($session, $this->compiler->compile($session, null, new Excerpt($tap->channel, [], $needed)), [$tap->id() => $path], $options, $progress)[$tap->id()];
+        return $this->run($session, $this->compiler->compile($session, null, Excerpt::withFeeds($session, $tap->channel)), [$tap->id() => $path], $options, $progress)[$tap->id()];
     }
 
     /**
@@ -98,12 +96,6 @@ final readonly class Printer
         ));
 
         return $ids === [] ? [$main] : $ids;
-    }
-
-    /** Whether sound is stereo at a tap. */
-    public function isStereo(Channel $channel, string $stage): bool
-    {
-        return StereoStages::of($channel, $this->processors)->all()[$stage] ?? true;
     }
 
     /** @param  list<Tap>  $taps */
@@ -173,6 +165,6 @@ final readonly class Printer
         $description = (new BroadcastExtension(description: mb_strcut("{$channel->name}, {$tap->stage}", 0, 256)))->withTimeReference($options->from);
         $dither = $options->format === SampleFormat::Int16 || $options->format === SampleFormat::Int24 ? new Dither : null;
 
-        return WavWriter::create($path, new AudioFormat($session->sampleRate, $this->isStereo($channel, $tap->stage) ? 2 : 1, $options->format), $description, $dither);
+        return WavWriter::create($path, new AudioFormat($session->sampleRate, StereoStages::of($channel, $this->processors)->at($tap->stage) ? 2 : 1, $options->format), $description, $dither);
     }
 }

@@ -136,10 +136,7 @@ final class TapRecorder
      */
     private function longestTail(int $rate): int
     {
-        $tails = [];
-        foreach ($this->plan->strips as $id => $strip) {
-            $tails[$id] = $strip->tail($tails);
-        }
+        $tails = $this->plan->tails();
         $longest = max(array_map(static fn (RecordedTap $tap): int => $tails[$tap->tap->channel], $this->taps));
 
         return min(2 * $longest + intdiv($rate, 10), self::LONGEST_TAIL * $rate);

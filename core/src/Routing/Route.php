@@ -6,6 +6,9 @@ namespace Hafen\Routing;
 
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\Inserts;
+use Hafen\Session\Session;
 
 /** A route from one channel to another. */
 final readonly class Route
@@ -36,6 +39,14 @@ final readonly class Route
         };
 
         return "{$what}:{$this->from}:{$this->tap->value}:{$this->to}";
+    }
+
+    /** Whether it leads to what an insert after the fader listens to. */
+    public function isBehindFader(Session $session): bool
+    {
+        $behind = Inserts::all($session->channel($this->to)->postInserts ?? []);
+
+        return $this->kind === RouteKind::Sidechain && in_array($this->insert, array_map(static fn (Insert $insert): string => $insert->id(), $behind), true);
     }
 
     /** Returns whether the route carries sound: false for a send that is off. */

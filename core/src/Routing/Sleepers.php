@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Session\Channel\TapPoint;
-use Hafen\Session\Insert\Insert;
-use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
 
 /** Channels that need not be worked while others are frozen or switched off: nobody hears them. */
@@ -45,9 +43,7 @@ final class Sleepers
     private static function isRead(Session $session, Routes $routes, Route $route): bool
     {
         if ($route->kind === RouteKind::Sidechain) {
-            $inserts = Inserts::all($session->channel($route->to)->postInserts ?? []);
-
-            return in_array($route->insert, array_map(static fn (Insert $insert): string => $insert->id(), $inserts), true);
+            return $route->isBehindFader($session);
         }
         if ($session->channel($route->to)->off ?? false) {
             return false;

@@ -42,6 +42,12 @@ final class StereoStages
         return $this->stages;
     }
 
+    /** Whether sound is stereo at a stage; a stage that is not there counts as stereo. */
+    public function at(string $stage): bool
+    {
+        return $this->stages[$stage] ?? true;
+    }
+
     /** @param  list<Insert>  $row */
     private function row(array $row, bool $isStereo): bool
     {

@@ -41,7 +41,7 @@ final readonly class SurveyMap
             $channel = $session->channel($id);
             assert($channel !== null);
             // Sidechains of post-fader inserts affect only the part after the fader.
-            $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => ContentHashes::isBehindFader($route, $channel)));
+            $sidechainsBehind[$id] = array_values(array_filter($routes->sidechainsInto($id), static fn (Route $route): bool => $route->isBehindFader($session)));
             $needs = [];
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
                 $needs += self::captures($route, $upHashes, $sidechainsBehind);

@@ -75,12 +75,15 @@ describe('the load', () => {
         const listening = useListening();
         const load = useLoad();
         load.state = measured(1, 0.4);
-        listening.loads = { cello: 0.2, 'cello:insert:i1': 0.15, bass: 0.05 };
+        listening.loads = { cello: 0.2, 'cello:reading': 0.02, 'cello:insert:i1': 0.15, bass: 0.05 };
         listening.isPlaying = true;
         const cello = load.channels.find((one) => one.id === 'cello');
         expect(
-            cello === undefined ? 0 : cello.own + Object.values(cello.inserts).reduce((a, b) => a + b, 0),
+            cello === undefined
+                ? 0
+                : cello.own + cello.reading + Object.values(cello.inserts).reduce((a, b) => a + b, 0),
         ).toBeCloseTo(cello?.total ?? -1);
+        expect(cello?.reading).toBe(0.02);
     });
 });
 

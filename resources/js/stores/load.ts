@@ -27,7 +27,7 @@ export const useLoad = defineStore('load', () => {
     const isMeasuring = computed(() => ['waiting', 'running'].includes(state.value?.status ?? ''));
     const isLive = computed(() => listening.isPlaying && Object.keys(listening.loads).length > 0);
 
-    /** Of every channel, the heaviest first. While it plays what is no effect is one figure. */
+    /** Of every channel, the heaviest first. */
     const channels = computed<ChannelLoad[]>(() => {
         const known = measured.value?.channels ?? [];
         const all = isLive.value ? session.channels.map((channel) => live(channel.id, known)) : known;
@@ -50,12 +50,13 @@ export const useLoad = defineStore('load', () => {
                 .map(([key, load]) => [key.slice(prefix.length), load]),
         );
         const all = listening.loads[id] ?? 0;
+        const reading = listening.loads[`${id}:reading`] ?? 0;
         const effects = Object.values(inserts).reduce((sum, load) => sum + load, 0);
         return {
             id,
             total: all,
-            reading: 0,
-            own: Math.max(0, all - effects),
+            reading,
+            own: Math.max(0, all - reading - effects),
             inserts,
             saving: about?.saving ?? null,
             seconds: about?.seconds ?? null,

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import type { ChannelLoad } from '@/api/types';
 import LoadBar from '@/components/load/LoadBar.vue';
 import LoadPlan from '@/components/load/LoadPlan.vue';
-import { size } from '@/format';
+import { percent, size } from '@/format';
 import { useFreezes } from '@/stores/freezes';
 import { useLoad } from '@/stores/load';
 import { useSelection } from '@/stores/selection';
@@ -33,10 +33,6 @@ const state = computed(() => {
     }
     return load.measured ? `measured over ${Math.round(load.measured.seconds)} s of sound` : '';
 });
-
-function percent(share: number): string {
-    return `${(share * 100).toFixed(1)} %`;
-}
 
 /** What stands at the end of a channel's line. */
 function saving(one: ChannelLoad): string {

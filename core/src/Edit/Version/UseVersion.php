@@ -7,7 +7,6 @@ namespace Hafen\Edit\Version;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Session\Session;
-use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\Version;
 
@@ -23,12 +22,12 @@ final readonly class UseVersion implements Edit
         $channel = Versions::track($session, $this->channel);
         $version = Versions::find($channel, $this->version);
         $played = $channel->source->clips();
-        $end = array_reduce($version->clips, static fn (int $end, Clip $clip): int => max($end, $clip->end()), $session->length);
+        $source = new ClipSource($version->clips);
 
-        return $session->withChannel($channel->withSource(new ClipSource($version->clips))->withVersions(array_map(
+        return $session->withChannel($channel->withSource($source)->withVersions(array_map(
             static fn (Version $one): Version => $one->id === $version->id ? $one->withClips($played) : $one,
             $channel->versions,
-        )))->withLength($end);
+        )))->withLength(max($session->length, $source->end()));
     }
 
     public function label(Session $before): string

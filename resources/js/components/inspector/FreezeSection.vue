@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel } from '@/api/types';
+import { choiceOfTail, TAIL_CHOICES, tailOf } from '@/choices';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { rules } from '@/rules';
 import { useFreezes } from '@/stores/freezes';
@@ -14,7 +15,6 @@ const session = useSession();
 const freezes = useFreezes();
 const screen = useScreen();
 
-const SECONDS = [1, 2, 4, 8, 16];
 const selected = computed(() => props.along.flatMap((id) => session.channel(id) ?? []).filter(session.canBeFrozen));
 const frozen = computed(() => selected.value.filter((channel) => channel.frozen).map((channel) => channel.id));
 /** Not frozen yet, or to be renewed. */
@@ -39,14 +39,9 @@ const about = computed(() => {
         ? 'Plays from a file, the same sound; fader, pan, sends and what stands after the fader are free.'
         : 'The same sound from a file, to save processing power; unfrozen at any time.';
 });
-const tails = [
-    { value: -1, name: 'as long as heard' },
-    { value: 0, name: 'none' },
-    ...SECONDS.map((seconds) => ({ value: seconds, name: `${seconds} s` })),
-];
 const tail = computed({
-    get: () => (freezes.tail === 'auto' ? -1 : freezes.tail),
-    set: (seconds: number) => (freezes.tail = seconds < 0 ? 'auto' : seconds),
+    get: () => choiceOfTail(freezes.tail),
+    set: (choice: number) => (freezes.tail = tailOf(choice)),
 });
 const formats = computed(() => rules().freezeFormats.map(({ id, label }) => ({ value: id, name: label })));
 
@@ -98,7 +93,7 @@ function needsRenewal(id: string): boolean {
         <template v-if="wanted.length > 0">
             <div class="setting">
                 <span>Tail</span>
-                <ChoiceMenu v-model="tail" label="Tail of the freeze" :items="tails" />
+                <ChoiceMenu v-model="tail" label="Tail of the freeze" :items="TAIL_CHOICES" />
             </div>
             <div class="setting">
                 <span>Format</span>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { percent } from '@/format';
+import { allInserts } from '@/inserts';
 import { useLoad } from '@/stores/load';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -22,9 +24,17 @@ const effects = computed(() =>
         .map(([insert, share]) => ({ insert, share, facts: session.state?.inserts[insert] })),
 );
 
-function percent(share: number): string {
-    return `${(share * 100).toFixed(1)} %`;
-}
+/** What the effects in each branch take together. */
+const branches = computed(() =>
+    allInserts([...(channel.value?.inserts ?? []), ...(channel.value?.postInserts ?? [])])
+        .flatMap((insert) => (insert.type === 'split' ? insert.branches : []))
+        .map((branch) => ({
+            id: branch.id,
+            name: branch.name,
+            share: allInserts(branch.inserts).reduce((sum, one) => sum + (its.value?.inserts[one.id] ?? 0), 0),
+        }))
+        .filter((one) => one.share > 0),
+);
 
 function show(insert: string): void {
     if (id.value !== undefined) {
@@ -59,13 +69,18 @@ function show(insert: string): void {
                         <td class="figure">{{ percent(one.share) }}</td>
                         <td class="figure soft">{{ one.facts?.latency ?? 0 }}</td>
                     </tr>
-                    <tr v-if="!load.isLive">
+                    <tr v-for="one in branches" :key="one.id" class="soft">
+                        <td>of these in {{ one.name }}</td>
+                        <td class="figure">{{ percent(one.share) }}</td>
+                        <td />
+                    </tr>
+                    <tr>
                         <td>{{ channel.frozen ? 'reading the frozen file' : 'reading, sums' }}</td>
                         <td class="figure">{{ percent(its.reading) }}</td>
                         <td />
                     </tr>
                     <tr>
-                        <td>{{ load.isLive ? 'reading, gains, meters' : 'gains, meters' }}</td>
+                        <td>gains, meters</td>
                         <td class="figure">{{ percent(its.own) }}</td>
                         <td />
                     </tr>

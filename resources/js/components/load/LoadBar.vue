@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { ChannelLoad } from '@/api/types';
+import { percent } from '@/format';
 import { useSession } from '@/stores/session';
 
 /** One channel's load as a bar made of its effects, the heaviest first, and what is no effect at its end. */
@@ -35,10 +36,6 @@ const parts = computed<Part[]>(() => {
     ];
 });
 const width = (load: number) => `${(load / props.most) * 100}%`;
-
-function percent(load: number): string {
-    return `${(load * 100).toFixed(1)} %`;
-}
 
 /** Whether a name fits into its part, which is so wide of the whole bar's room. */
 function fits(part: Part): boolean {

@@ -3,6 +3,9 @@ import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { AfterPrint, PrintTap, PrintWish } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import FormatChoice from './FormatChoice.vue';
+import RangeChoice from './RangeChoice.vue';
+import { choiceOfTail, TAIL_CHOICES, tailOf } from '@/choices';
 import { decibels } from '@/format';
 import { rules } from '@/rules';
 import { useFreezes } from '@/stores/freezes';
@@ -31,14 +34,9 @@ const AFTER: { value: AfterPrint; name: string }[] = [
     { value: 'hide', name: 'muted and hidden' },
     { value: 'keep', name: 'kept as it is' },
 ];
-const TAILS = [
-    { value: -1, name: 'as long as heard' },
-    { value: 0, name: 'none' },
-    ...[1, 2, 4, 8, 16].map((seconds) => ({ value: seconds, name: `${seconds} s` })),
-];
 
 const tap = ref<PrintTap>('pre-fader');
-const tail = ref(-1);
+const tail = ref(choiceOfTail('auto'));
 const format = ref<'16' | '24' | '32f'>('32f');
 const isLoopOnly = ref(false);
 const whereto = ref<'track' | 'place' | 'files'>('track');
@@ -63,7 +61,7 @@ const wish = computed<PrintWish>(() => ({
     tap: tap.value,
     from: isLoopOnly.value && listening.loop ? Math.round(listening.loop.start) : 0,
     ...(isLoopOnly.value && listening.loop ? { to: Math.round(listening.loop.end) } : {}),
-    tail: tail.value < 0 ? 'auto' : tail.value,
+    tail: tailOf(tail.value),
     format: format.value,
     inPlace: whereto.value === 'place',
     toFiles: whereto.value === 'files',
@@ -115,27 +113,11 @@ async function print(): Promise<void> {
             <label for="print-tap">From where</label>
             <ChoiceMenu id="print-tap" v-model="tap" data-print-tap label="From where" :items="TAPS" />
             <span>Range</span>
-            <div class="choices">
-                <label><input v-model="isLoopOnly" type="radio" name="print-range" :value="false" /> All</label>
-                <label
-                    ><input
-                        v-model="isLoopOnly"
-                        type="radio"
-                        name="print-range"
-                        :value="true"
-                        :disabled="!listening.loop"
-                    />
-                    Loop region</label
-                >
-            </div>
+            <RangeChoice v-model="isLoopOnly" name="print-range" />
             <label for="print-tail">Tail</label>
-            <ChoiceMenu id="print-tail" v-model="tail" label="Tail of the print" :items="TAILS" />
+            <ChoiceMenu id="print-tail" v-model="tail" label="Tail of the print" :items="TAIL_CHOICES" />
             <span>Format</span>
-            <div class="choices" role="radiogroup" aria-label="Format">
-                <label v-for="choice in formats" :key="choice.id">
-                    <input v-model="format" type="radio" name="print-format" :value="choice.id" /> {{ choice.label }}
-                </label>
-            </div>
+            <FormatChoice v-model="format" name="print-format" />
             <span>Whereto</span>
             <div class="choices">
                 <label

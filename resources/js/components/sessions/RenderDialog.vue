@@ -3,6 +3,8 @@ import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { RenderState } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import FormatChoice from './FormatChoice.vue';
+import RangeChoice from './RangeChoice.vue';
 import { clock, decibels } from '@/format';
 import { rules } from '@/rules';
 import { useListening } from '@/stores/listening';
@@ -124,19 +126,9 @@ async function stop(): Promise<void> {
             <label for="render-tap">From</label>
             <ChoiceMenu id="render-tap" v-model="tap" label="From" :items="taps" />
             <span>Format</span>
-            <div class="choices" role="radiogroup" aria-label="Format">
-                <label v-for="choice in formats" :key="choice.id">
-                    <input v-model="format" type="radio" name="format" :value="choice.id" /> {{ choice.label }}
-                </label>
-            </div>
+            <FormatChoice v-model="format" name="format" />
             <span>Range</span>
-            <div class="choices">
-                <label><input v-model="isLoopOnly" type="radio" name="range" :value="false" /> All</label>
-                <label
-                    ><input v-model="isLoopOnly" type="radio" name="range" :value="true" :disabled="!listening.loop" />
-                    Loop region</label
-                >
-            </div>
+            <RangeChoice v-model="isLoopOnly" name="range" />
             <label for="render-tail">Tail</label>
             <span
                 ><input

@@ -22,7 +22,7 @@ const left = computed(() => {
 </script>
 
 <template>
-    <div v-if="freezes.isRunning" class="progress" data-freeze-progress role="status">
+    <div v-if="freezes.isRunning" class="strip" data-freeze-progress role="status">
         <span>{{ freezes.batch?.kind === 'freeze' ? 'Freezing' : 'Printing' }} {{ names }}</span>
         <span class="rail"><i :style="{ width: `${(freezes.batch?.progress ?? 0) * 100}%` }" /></span>
         <span class="figure">{{ Math.round((freezes.batch?.progress ?? 0) * 100) }} %</span>
@@ -31,16 +31,9 @@ const left = computed(() => {
     </div>
 </template>
 
-<style scoped>
-.progress {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 4px 16px;
-    border-top: 1px solid var(--contour);
-    background: var(--sheet);
-}
+<style scoped src="./strip.css"></style>
 
+<style scoped>
 .rail {
     flex: 1;
     max-width: 320px;

@@ -15,7 +15,7 @@ const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().
 </script>
 
 <template>
-    <div v-if="listening.recording" class="recording" data-recording role="status">
+    <div v-if="listening.recording" class="strip" data-recording role="status">
         <span class="dot" aria-hidden="true" />
         <span>Recording on {{ track }}</span>
         <span class="figure">{{ clock((listening.recorded?.seconds ?? 0) * rate, rate) }}</span>
@@ -26,16 +26,9 @@ const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().
     </div>
 </template>
 
-<style scoped>
-.recording {
-    display: flex;
-    align-items: center;
-    gap: 14px;
-    padding: 4px 16px;
-    border-top: 1px solid var(--contour);
-    background: var(--sheet);
-}
+<style scoped src="./strip.css"></style>
 
+<style scoped>
 .dot {
     width: 10px;
     height: 10px;
