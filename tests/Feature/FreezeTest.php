@@ -16,7 +16,12 @@ use App\Work\Claim;
 use App\Work\Supervisor;
 use Hafen\Audio\Block;
 use Hafen\Engine\Engine;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Source\BusSource;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Tests\Support\Mix;
 use Illuminate\Support\Facades\Queue;
 use Tests\Support\Demo;
@@ -225,4 +230,25 @@ it('measures a session with fresh and stale freezes, and says which remedies a f
             expect($plan['message'])->toContain('frozen');
         }
     }
+});
+
+it('frees channels called 808 and 0', function (): void {
+    $session = Demo::session(Mix::session([
+        new Channel('808', ChannelKind::Track, '808', Width::Mono, new ClipSource([new Clip('k1', 'cello', 0, 0, 48000)]), inserts: [Mix::insert('i1', 'drive')], output: '0'),
+        new Channel('0', ChannelKind::Group, '0', Width::Stereo, new BusSource, inserts: [Mix::insert('i2', 'reverb')]),
+        Mix::track('takes', [])->withSource(new ClipSource),
+    ]));
+    $this->postJson("/api/sessions/{$session->id}/freezes", ['channels' => ['808', '0']])->assertJsonPath('status', 'done');
+    expect($this->getJson("/api/sessions/{$session->id}")->json('frozen'))->toBe([808 => ['stale' => false, 'playable' => true], 0 => ['stale' => false, 'playable' => true]]);
+    $load = $this->postJson("/api/sessions/{$session->id}/load", ['again' => false])->json('load');
+    expect(array_column($load['channels'], 'id'))->toBe(['808', '0', 'takes', 'main'])->and(array_column($load['channels'], 'total')[0])->toEqual(0.0);
+    edit($session, $session->refresh()->change, ['type' => 'unfreeze', 'channels' => ['808', '0']])->assertOk();
+    $load = $this->postJson("/api/sessions/{$session->id}/load", ['again' => false])->json('load');
+    $plan = $this->postJson("/api/sessions/{$session->id}/load/plan", ['target' => 0.5 * $load['total'], 'by' => 'time'])->json('plan');
+    expect($plan['channels'])->not->toBe([]);
+    $batch = $this->postJson("/api/sessions/{$session->id}/prints", ['channels' => ['808'], 'tap' => 'pre-fader', 'toFiles' => true])->assertJsonPath('status', 'done')->json('id');
+    $this->get("/api/batches/{$batch}/file")->assertOk();
+    $this->postJson("/api/sessions/{$session->id}/prints", ['channels' => ['0'], 'tap' => 'post-fader', 'toFiles' => true])->assertJsonPath('status', 'done');
+    $this->postJson("/api/sessions/{$session->id}/prints", ['channels' => ['808', '0'], 'tap' => 'post-fader'])->assertJsonPath('status', 'done');
+    $this->postJson("/api/sessions/{$session->id}/listenings", ['record' => ['channel' => '808', 'tap' => '0:post-fader']])->assertCreated();
 });
