@@ -87,7 +87,8 @@ final class KillAttack
             1 => $this->http->json('POST', "sessions/{$this->edited}/survey", (object) []),
             2 => $this->import($i),
             3 => $this->batch('freezes', ['tail' => $i / 10], ''),
-            4 => $this->batch('prints', ['tap' => 'pre-fader', 'name' => "Attack {$i}"], "Attack {$i}"),
+            // Without a tail: it would make the session longer, and freezes whose tails were cut stale.
+            4 => $this->batch('prints', ['tap' => 'pre-fader', 'name' => "Attack {$i}", 'tail' => 0], "Attack {$i}"),
             default => $this->http->json('POST', "sessions/{$this->rendered}/plans", ['aim' => ['figure' => 'peak', 'level' => -6.0 - $i / 100], 'plans' => [['remedies' => ['trim-main']], ['remedies' => ['lower-faders']]]]),
         };
     }
