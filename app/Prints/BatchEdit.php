@@ -42,16 +42,20 @@ final class BatchEdit
     {
         return [
             'type' => 'put-prints',
-            'prints' => $parts->map(static fn (PrintPart $part): array => [
-                'file' => [
-                    'file' => $part->media_id,
-                    'length' => $part->result['frames'] ?? 1,
-                    'width' => ($part->result['channels'] ?? 2) === 1 ? 'mono' : 'stereo',
-                    'start' => $part->options['from'] ?? 0,
-                ],
-                'from' => ['revision' => $batch->options['revision'] ?? 0, 'channel' => $part->channel, 'tap' => $part->options['tap'] ?? 'post-fader'],
-                'name' => $part->options['name'] ?? $part->name,
-            ])->values()->all(),
+            'prints' => $parts->map(static function (PrintPart $part) use ($batch): array {
+                $with = $part->options['with'] ?? [];
+
+                return [
+                    'file' => [
+                        'file' => $part->media_id,
+                        'length' => $part->result['frames'] ?? 1,
+                        'width' => ($part->result['channels'] ?? 2) === 1 ? 'mono' : 'stereo',
+                        'start' => $part->options['from'] ?? 0,
+                    ],
+                    'from' => ['revision' => $batch->options['revision'] ?? 0, 'channel' => $part->channel, 'tap' => $part->options['tap'] ?? 'post-fader', ...($with === [] ? [] : ['with' => $with])],
+                    'name' => $part->options['name'] ?? $part->name,
+                ];
+            })->values()->all(),
             'inPlace' => $batch->options['inPlace'] ?? false,
             'after' => $batch->options['after'] ?? 'keep',
         ];

@@ -18,6 +18,7 @@ use Hafen\Document\SessionCodec;
 use Hafen\Engine\Tap;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\Freezer;
+use Hafen\Printing\Isolation;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
@@ -91,9 +92,12 @@ final readonly class PartRenderer
      */
     private function files(Claim $claim, PrintPart $part, Session $session, string $path): array
     {
-        /** @var array{tap: string, names: array<array-key, string>} $options */
+        /** @var array{tap: string, names: array<array-key, string>, withReturns: bool, name: string, printed?: non-empty-list<string>} $options */
         $options = $part->options;
         $print = self::printOptions($part);
+        if (isset($options['printed'])) {
+            return $this->fileOfAll($claim, $part, $session, $path);
+        }
         $this->room->need(2 * count($options['names']) * self::bytes($session, $print->format, $print->tail), $part->name());
         $paths = $entries = [];
         foreach ($options['names'] as $id => $name) {
@@ -102,17 +106,9 @@ final readonly class PartRenderer
         }
         try {
             assert($paths !== []);
-            $results = $this->printer($session)->stems($session, $paths, $print, $claim->beat(...));
-            $zip = new ZipArchive;
-            $zip->open($path, ZipArchive::CREATE | ZipArchive::OVERWRITE);
-            foreach ($paths as $tap => $file) {
-                $zip->addFile($file, $entries[$tap]);
-                $zip->setCompressionName($entries[$tap], ZipArchive::CM_STORE);
-            }
-            $zip->addFromString('prints.txt', StemList::of($session, $entries, $results));
-            if (! @$zip->close() || ! @rename($path, $this->folder->archive($part->batch_id))) {
-                throw UnableToWriteAudioFile::open($this->folder->archive($part->batch_id));
-            }
+            $printer = $this->printer($session);
+            $results = $options['withReturns'] ? $printer->stemsWithReturns($session, $paths, $print, $claim->beat(...)) : $printer->stems($session, $paths, $print, $claim->beat(...));
+            $this->pack($part, $path, array_combine($paths, $entries), StemList::of($session, $entries, $results, $options['withReturns']));
         } finally {
             array_map(static fn (string $file): bool => @unlink($file), $paths);
         }
@@ -125,25 +121,79 @@ final readonly class PartRenderer
         ]];
     }
 
+    /**
+     * Prints several channels to one file, and packs it with a list.
+     *
+     * @return array<string, mixed>
+     */
+    private function fileOfAll(Claim $claim, PrintPart $part, Session $session, string $path): array
+    {
+        /** @var array{tap: string, name: string, printed: non-empty-list<string>} $options */
+        $options = $part->options;
+        $this->room->need(2 * self::bytes($session, self::printOptions($part)->format, self::printOptions($part)->tail), $part->name());
+        $file = "{$path}-0.part";
+        try {
+            $result = $this->result($claim, $part, $session, $file);
+            $this->pack($part, $path, [$file => "{$options['name']}.wav"], StemList::ofOne($session, "{$options['name']}.wav", $options['printed'], $options['tap'], $result));
+        } finally {
+            @unlink($file);
+        }
+
+        return ['result' => self::figures($result)];
+    }
+
+    /**
+     * @param  array<array-key, string>  $files  names in the archive by path
+     *
+     * @throws UnableToWriteAudioFile
+     */
+    private function pack(PrintPart $part, string $path, array $files, string $list): void
+    {
+        $zip = new ZipArchive;
+        $zip->open($path, ZipArchive::CREATE | ZipArchive::OVERWRITE);
+        foreach ($files as $file => $name) {
+            $zip->addFile((string) $file, $name);
+            $zip->setCompressionName($name, ZipArchive::CM_STORE);
+        }
+        $zip->addFromString('prints.txt', $list);
+        if (! @$zip->close() || ! @rename($path, $this->folder->archive($part->batch_id))) {
+            throw UnableToWriteAudioFile::open($this->folder->archive($part->batch_id));
+        }
+    }
+
     /** @return ?array<string, mixed> */
     private function print(Claim $claim, PrintPart $part, Session $session, string $path): ?array
     {
-        /** @var array{tap: string, name: string} $options */
+        /** @var array{name: string} $options */
         $options = $part->options;
         $print = self::printOptions($part);
         $this->room->need(self::bytes($session, $print->format, $print->tail), $part->name());
-        $isThroughMain = $options['tap'] === 'main';
-        $heard = $isThroughMain ? Printer::alone($session, $part->channel) : $session;
-        $tap = $isThroughMain ? new Tap($session->main()->id) : new Tap($part->channel, $options['tap']);
-        $result = $this->printer($session)->print($heard, $tap, $path, $print, $claim->beat(...));
+        $result = $this->result($claim, $part, $session, $path);
         $media = $this->importer->keepRendered($path, $options['name'], null, static fn (): bool => $claim->beat());
 
-        return $media === null ? null : ['media_id' => $media->id, 'result' => [
-            'frames' => $result->frames,
-            'channels' => $result->channels,
-            'peak' => Decibel::fromGain($result->peak),
-            'clipped' => $result->clipped,
-        ]];
+        return $media === null ? null : ['media_id' => $media->id, 'result' => self::figures($result)];
+    }
+
+    /** Prints one channel, or several to one file. */
+    private function result(Claim $claim, PrintPart $part, Session $session, string $path): PrintResult
+    {
+        /** @var array{tap: string, printed?: non-empty-list<string>} $options */
+        $options = $part->options;
+        $channels = $options['printed'] ?? [$part->channel];
+        $printer = $this->printer($session);
+        $print = self::printOptions($part);
+        if ($options['tap'] === 'main') {
+            return $printer->print(Isolation::alone($session, $channels), new Tap($session->main()->id), $path, $print, $claim->beat(...));
+        }
+        $taps = array_map(static fn (string $id): Tap => new Tap($id, $options['tap']), $channels);
+
+        return count($taps) === 1 ? $printer->print($session, $taps[0], $path, $print, $claim->beat(...)) : $printer->together($session, $taps, $path, $print, $claim->beat(...));
+    }
+
+    /** @return array<string, mixed> */
+    private static function figures(PrintResult $result): array
+    {
+        return ['frames' => $result->frames, 'channels' => $result->channels, 'peak' => Decibel::fromGain($result->peak), 'clipped' => $result->clipped];
     }
 
     private function printer(Session $session): Printer

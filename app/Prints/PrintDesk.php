@@ -72,21 +72,38 @@ final readonly class PrintDesk
     public function print(StoredSession $stored, PrintWish $wish): PrintBatch
     {
         $session = $this->book->open($stored);
+        $checked = array_map(static fn (string $id): Channel => $wish->check($session, $id), $wish->channels);
         $names = $wish->names($session);
+        $common = ['tail' => $wish->options->tail, 'format' => $wish->options->format->value, 'from' => $wish->options->from, 'to' => $wish->options->to, 'tap' => $wish->tap];
         $parts = [];
-        foreach ($wish->channels as $id) {
-            $channel = $wish->check($session, $id);
-            $parts[] = [
-                ...self::part($channel, ['tail' => $wish->options->tail, 'format' => $wish->options->format->value, 'from' => $wish->options->from, 'to' => $wish->options->to, 'tap' => $wish->tap, 'name' => $names[$id]]),
-                'content' => '',
-            ];
+        foreach ($checked as $channel) {
+            if (isset($names[$channel->id])) {
+                $parts[] = [...self::part($channel, [...$common, 'name' => $names[$channel->id]]), 'content' => ''];
+            }
+        }
+        if ($wish->together && count($checked) > 1) {
+            // What is treated afterwards is all that was selected, also what is heard through another.
+            $with = array_map(static fn (Channel $channel): string => $channel->id, $checked);
+            $name = $wish->nameOfAll($session);
+            $parts = [[
+                ...$parts[0],
+                'channel' => $with[0],
+                'name' => count($with).' channels',
+                'options' => [...$common, 'name' => $name, 'with' => array_slice($with, 1), 'printed' => $wish->printed($session)],
+                'weight' => array_sum(array_column($parts, 'weight')),
+            ]];
         }
         $this->room->need(count($parts) * PartRenderer::bytes($session, $wish->options->format, $wish->options->tail), count($parts) === 1 ? "The print of {$parts[0]['name']}" : 'The prints');
 
         if ($wish->toFiles) {
             // In one run, so that all are of one length.
             $options = $parts[0]['options'];
-            $parts = [[...$parts[0], 'name' => count($parts) === 1 ? $parts[0]['name'] : count($parts).' channels', 'options' => [...$options, 'names' => $names], 'weight' => array_sum(array_column($parts, 'weight'))]];
+            $parts = [[
+                ...$parts[0],
+                'name' => count($parts) === 1 ? $parts[0]['name'] : count($parts).' channels',
+                'options' => [...$options, 'names' => $names, 'withReturns' => $wish->withReturns],
+                'weight' => array_sum(array_column($parts, 'weight')) * ($wish->withReturns ? count($parts) : 1),
+            ]];
         }
 
         return $this->begin($stored, $wish->toFiles ? 'files' : 'print', ['inPlace' => $wish->inPlace, 'after' => $wish->after->value, 'revision' => $stored->head_id], $parts);

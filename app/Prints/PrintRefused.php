@@ -20,6 +20,21 @@ final class PrintRefused extends Refusal
         return new self('toFiles', 'Files are printed at the source, before or after the fader. For what comes through the main, render it, or print onto a new track.');
     }
 
+    public static function togetherInPlace(): self
+    {
+        return new self('together', 'Several channels in one audio have no one place of their own. Print them onto a new track, or to a file.');
+    }
+
+    public static function withReturns(): self
+    {
+        return new self('withReturns', 'Returns are printed with their senders only to files, after the fader, one for each channel.');
+    }
+
+    public static function onlyReturns(): self
+    {
+        return new self('withReturns', 'Only returns are selected, and they are in the files of what sends to them. Select what sends, or print the returns apart.');
+    }
+
     public static function notInPlace(Channel $channel): self
     {
         return new self('inPlace', "{$channel->name} carries no clips that a print could take the place of. Print it onto a new track.");

@@ -108,6 +108,20 @@ it('prints a channel onto a new track and switches its source off, and goes back
     $this->browser->until(fn (): bool => ! (channelOnServer('Upright bass')['off'] ?? false) && channelOnServer('Upright bass printed')['mute'], 'the source back in its place');
 });
 
+it('prints several channels to one track, and brings all of them back', function (): void {
+    $this->browser->waitFor('[data-channel-row=upright-bass] .name')->click();
+    $this->browser->script("document.querySelector('[data-channel-row=cello] .name').dispatchEvent(new MouseEvent('click', { bubbles: true, ctrlKey: true }))");
+    pressButton('Print …', '[data-freeze]');
+    $this->browser->waitFor('[data-print-together]')->click();
+    pressButton('Print', '.el-dialog__footer');
+    $this->browser->until(fn (): bool => channelOnServer('Upright bass')['mute'] && channelOnServer('Cello')['mute'], 'the print', 240);
+    $print = array_values(array_filter(onServer()['document']['channels'], static fn (array $channel): bool => str_ends_with($channel['name'], 'and 1 more printed')))[0];
+    expect(onServer()['undo'])->toBe('Print 2 channels')->and($print['source']['clips'][0]['printedFrom']['with'])->toHaveCount(1);
+    $this->browser->waitFor("[data-channel-row={$print['id']}] .name")->click();
+    pressButton('Back to it', '[data-printed-from]');
+    $this->browser->until(fn (): bool => ! channelOnServer('Upright bass')['mute'] && ! channelOnServer('Cello')['mute'] && channelOnServer($print['name'])['mute'], 'both back in their place');
+});
+
 it('says what is in a print, prints in place, and plays the version before again', function (): void {
     onServerDo(['type' => 'set-fader', 'channels' => ['cello'], 'gain' => -6.0]);
     $file = channelOnServer('Cello')['source']['clips'][0]['file'];

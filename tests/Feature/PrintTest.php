@@ -3,11 +3,13 @@
 declare(strict_types=1);
 
 use App\Jobs\PrintChannel;
+use App\Media\MediaFolder;
 use App\Models\Media;
 use App\Models\PrintPart;
 use App\Models\StoredSession;
 use App\Prints\PartRenderer;
 use App\Prints\PrintDesk;
+use Hafen\Audio\WavReader;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Tests\Support\Mix;
 use Illuminate\Support\Facades\Queue;
@@ -42,6 +44,41 @@ it('prints in place, dithered, with the clips before kept; a range on a new trac
     expect(array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'name')['Bass printed']['source']['clips'][0])->toMatchArray(['start' => 12000, 'length' => 12000]);
 });
 
+it('prints several channels to one track as one step, and brings back what it was made from', function (): void {
+    $session = Demo::session(Mix::session([Mix::track('cello')->withFader(-6.0)->withPan(0.5), Mix::track('bass')->withOutput('low'), Mix::bus('low', ChannelKind::Group)]));
+    printing($session, ['channels' => ['cello', 'bass', 'low'], 'tap' => 'post-fader', 'together' => true, 'after' => 'mute', 'tail' => 0, 'name' => '{channel} printed'])->assertAccepted()->assertJsonPath('status', 'done');
+    $state = $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('undo', 'Print 3 channels');
+    $channels = array_column($state->json('document.channels'), null, 'name');
+    $print = $channels['Cello and 1 more printed'];
+    // The group holds the bass: both are muted, and the bass is in it once.
+    expect($print['source']['clips'][0]['printedFrom'])->toMatchArray(['channel' => 'cello', 'tap' => 'post-fader', 'with' => ['bass', 'low']])
+        ->and([$print['fader'], $print['pan'], $print['output'], $print['sends']])->toEqual([0.0, 0.0, 'main', []])
+        ->and(array_column(array_filter($channels, static fn (array $channel): bool => $channel['mute']), 'id'))->toBe(['cello', 'bass', 'low']);
+    $file = WavReader::open(app(MediaFolder::class)->original(Media::query()->findOrFail($print['source']['clips'][0]['file'])));
+    expect($file->channels())->toBe(2)->and($file->frames())->toBe(48000);
+    $this->postJson("/api/sessions/{$session->id}/undo")->assertJsonCount(4, 'document.channels');
+});
+
+it('prints returns with their senders to files, and all to one file', function (): void {
+    $session = Demo::session(Mix::session([Mix::track('cello'), Mix::track('bass'), Mix::bus('plate', ChannelKind::Return)]));
+    edit($session, $session->change, ['type' => 'add-send', 'channels' => ['cello'], 'to' => 'plate', 'tap' => 'post-fader'])->assertOk();
+    $files = static function (array $wish) use ($session): array {
+        $batch = printing($session, ['channels' => ['cello', 'bass', 'plate'], 'tap' => 'post-fader', 'toFiles' => true, 'tail' => 0, ...$wish])->assertJsonPath('status', 'done')->json('id');
+        $zip = new ZipArchive;
+        $zip->open(app(MediaFolder::class)->archive($batch));
+
+        return [array_map(static fn (int $i): string => (string) $zip->getNameIndex($i), range(0, $zip->numFiles - 1)), (string) $zip->getFromName('prints.txt')];
+    };
+    [$names, $list] = $files(['withReturns' => true, 'name' => '{n} {channel}']);
+    expect($names)->toBe(['01 Cello.wav', '02 Bass.wav', 'prints.txt'])->and($list)->toContain("01 Cello.wav\tCello\tto the main, with returns\t48000");
+    [$names, $list] = $files(['together' => true, 'name' => 'All {channel}']);
+    expect($names)->toBe(['All Cello and 2 more.wav', 'prints.txt'])->and($list)->toContain("All Cello and 2 more.wav\tPlate\tpost-fader\t48000");
+    $advice = fn (array $wish): array => $this->postJson("/api/sessions/{$session->id}/prints/advice", ['channels' => ['cello', 'plate'], 'tap' => 'post-fader', ...$wish])->json('advice');
+    expect($advice(['withReturns' => true, 'toFiles' => true]))->toBe(['Plate gets no file: what it brings is in the files of what sends to it.'])
+        ->and($advice(['together' => true]))->toBe(['What they send to returns is not in the print, and the new track sends nothing.'])
+        ->and($advice([]))->toBe(['The sends of Cello stay sends: what they lead to is not in the print.']);
+});
+
 it('says before what is in a print, in numbers', function (array $edits, array $wish, array $advice): void {
     $session = Demo::session(Mix::session([
         Mix::track('cello', [Mix::insert('i1', 'filter')]),
@@ -68,7 +105,7 @@ it('says before what is in a print, in numbers', function (array $edits, array $
 ]);
 
 it('refuses what cannot be printed with the field', function (array $wish, string $place): void {
-    $session = Demo::session(Mix::session([Mix::track('cello'), Mix::track('bass'), Mix::bus('low', ChannelKind::Group)]));
+    $session = Demo::session(Mix::session([Mix::track('cello'), Mix::track('bass'), Mix::bus('low', ChannelKind::Group), Mix::bus('hall', ChannelKind::Return)]));
     printing($session, $wish)->assertUnprocessable()->assertJsonPath('location', $place);
     expect(PrintPart::query()->count())->toBe(0);
 })->with([
@@ -80,6 +117,11 @@ it('refuses what cannot be printed with the field', function (array $wish, strin
     'the main to files' => [['channels' => ['cello'], 'tap' => 'main', 'toFiles' => true], 'toFiles'],
     'a range in place' => [['channels' => ['cello'], 'tap' => 'source', 'to' => 24000, 'inPlace' => true], 'inPlace'],
     'format' => [['channels' => ['cello'], 'tap' => 'source', 'format' => '8'], '/format'],
+    'all to one place' => [['channels' => ['cello', 'bass'], 'tap' => 'source', 'together' => true, 'inPlace' => true], 'together'],
+    'returns on tracks' => [['channels' => ['cello'], 'tap' => 'post-fader', 'withReturns' => true], 'withReturns'],
+    'returns before the fader' => [['channels' => ['cello'], 'tap' => 'pre-fader', 'toFiles' => true, 'withReturns' => true], 'withReturns'],
+    'returns of all in one' => [['channels' => ['cello', 'bass'], 'tap' => 'post-fader', 'toFiles' => true, 'together' => true, 'withReturns' => true], 'withReturns'],
+    'nothing but returns' => [['channels' => ['hall'], 'tap' => 'post-fader', 'toFiles' => true, 'withReturns' => true], 'withReturns'],
     'after' => [['channels' => ['cello'], 'tap' => 'source', 'after' => 'burn'], '/after'],
 ]);
 

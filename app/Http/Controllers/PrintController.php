@@ -51,7 +51,7 @@ final readonly class PrintController
     {
         $wish = self::wish(JsonBody::of($request));
 
-        return new JsonResponse(['advice' => PrintAdvice::of($book->open($session), $processors, $wish->channels, $wish->tap, $wish->inPlace)]);
+        return new JsonResponse(['advice' => PrintAdvice::of($book->open($session), $processors, $wish->channels, $wish->tap, $wish->place(), $wish->together, $wish->withReturns)]);
     }
 
     /** The batch of a session that is being worked on; null where there is none. */
@@ -85,7 +85,7 @@ final readonly class PrintController
 
     private static function wish(JsonNode $body): PrintWish
     {
-        $body->keys(['channels', 'tap'], ['from', 'to', 'tail', 'format', 'inPlace', 'toFiles', 'after', 'name']);
+        $body->keys(['channels', 'tap'], ['from', 'to', 'tail', 'format', 'inPlace', 'toFiles', 'together', 'withReturns', 'after', 'name']);
 
         return new PrintWish(
             self::channels($body),
@@ -98,6 +98,8 @@ final readonly class PrintController
             ),
             $body->optional('inPlace')?->boolean() ?? false,
             $body->optional('toFiles')?->boolean() ?? false,
+            $body->optional('together')?->boolean() ?? false,
+            $body->optional('withReturns')?->boolean() ?? false,
             AfterPrint::from($body->optional('after')?->oneOf(array_column(AfterPrint::cases(), 'value')) ?? AfterPrint::Keep->value),
             $body->optional('name')?->text(1, 120) ?? '{channel} printed',
         );

@@ -7,11 +7,12 @@ namespace Hafen\Command;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Tap;
+use Hafen\Printing\Isolation;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
 
-/** Prints one channel to a file: dry, through its inserts, through its fader, or through the main. */
+/** Prints channels to a file, one or several added up: dry, through their inserts, through their faders, or through the main. */
 final readonly class PrintCommand implements Command
 {
     public function name(): string
@@ -22,8 +23,8 @@ final readonly class PrintCommand implements Command
     public function usage(): string
     {
         return implode("\n", [
-            'print SESSION.json --channel ID --tap source|pre-fader|post-fader|main --out FILE.wav [--bits 16|24|32f]',
-            '            [--from SAMPLE] [--to SAMPLE] [--tail auto|SECONDS]    --tap main: the channel alone through all behind it',
+            'print SESSION.json --channel ID[,ID] --tap source|pre-fader|post-fader|main --out FILE.wav [--bits 16|24|32f]',
+            '            [--from SAMPLE] [--to SAMPLE] [--tail auto|SECONDS]    --tap main: alone through all behind',
         ]);
     }
 
@@ -35,20 +36,23 @@ final readonly class PrintCommand implements Command
     public function run(Arguments $arguments, Terminal $terminal): int
     {
         $out = $arguments->text('out') ?? throw new WrongUsage('print needs --out FILE.wav.');
-        $id = $arguments->text('channel') ?? throw new WrongUsage('print needs --channel ID.');
+        $ids = $arguments->list('channel') ?? throw new WrongUsage('print needs --channel ID.');
         $path = $arguments->position(0);
         $session = $terminal->open($path);
-        if ($session->channel($id) === null) {
-            throw NoSuchChannel::named($id, $session);
+        foreach ($ids as $id) {
+            $session->channel($id) ?? throw NoSuchChannel::named($id, $session);
         }
         $stage = $arguments->text('tap') ?? Tap::POST_FADER;
-        $tap = match ($stage) {
-            Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER => new Tap($id, $stage),
-            'main' => new Tap($session->main()->id),
+        $taps = match ($stage) {
+            Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER => array_map(static fn (string $id): Tap => new Tap($id, $stage), Isolation::heardOnce($session, array_values(array_unique($ids)))),
+            'main' => [new Tap($session->main()->id)],
             default => throw new WrongUsage("--tap takes source, pre-fader, post-fader or main, not \"{$stage}\"."),
         };
-        $session = $stage === 'main' ? Printer::alone($session, $id) : $session;
-        $result = (new Printer($terminal->compiler($path), $terminal->processors))->print($session, $tap, $out, self::options($arguments));
+        assert($taps !== []);
+        $session = $stage === 'main' ? Isolation::alone($session, $ids) : $session;
+        $printer = new Printer($terminal->compiler($path), $terminal->processors);
+        $options = self::options($arguments);
+        $result = count($taps) === 1 ? $printer->print($session, $taps[0], $out, $options) : $printer->together($session, $taps, $out, $options);
         self::tell($terminal, $out, $result);
 
         return 0;

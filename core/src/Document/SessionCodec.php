@@ -29,7 +29,7 @@ final readonly class SessionCodec
 
     private const MOST_BYTES = 64 << 20;
 
-    private const MOST_CHANNELS = 512;
+    public const MOST_CHANNELS = 512;
 
     /** Samples a session can last, and at which a clip can end. */
     public const LONGEST = 1 << 40;

@@ -155,9 +155,20 @@ final class SourceCodec
     /** @throws InvalidDocument naming the field */
     public static function printedFrom(JsonNode $node): PrintedFrom
     {
-        $node->keys(['revision', 'channel', 'tap']);
+        $node->keys(['revision', 'channel', 'tap'], ['with']);
 
-        return new PrintedFrom($node->get('revision')->integer(0, PHP_INT_MAX), $node->get('channel')->id(), $node->get('tap')->oneOf(PrintedFrom::TAPS));
+        return new PrintedFrom(
+            $node->get('revision')->integer(0, PHP_INT_MAX),
+            $node->get('channel')->id(),
+            $node->get('tap')->oneOf(PrintedFrom::TAPS),
+            array_map(static fn (JsonNode $id): string => $id->id(), $node->optional('with')?->items(SessionCodec::MOST_CHANNELS) ?? []),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private static function printedFromToArray(PrintedFrom $from): array
+    {
+        return ['revision' => $from->revision, 'channel' => $from->channel, 'tap' => $from->tap, ...($from->with === [] ? [] : ['with' => $from->with])];
     }
 
     /** @return list<Clip> */
@@ -179,7 +190,7 @@ final class SourceCodec
             'offset' => $clip->offset,
             'length' => $clip->length,
             'gain' => $clip->gain,
-            ...($clip->printedFrom === null ? [] : ['printedFrom' => ['revision' => $clip->printedFrom->revision, 'channel' => $clip->printedFrom->channel, 'tap' => $clip->printedFrom->tap]]),
+            ...($clip->printedFrom === null ? [] : ['printedFrom' => self::printedFromToArray($clip->printedFrom)]),
         ];
     }
 }

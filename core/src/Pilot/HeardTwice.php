@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
+use Hafen\Edit\Channels;
 use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
@@ -21,11 +22,11 @@ final readonly class HeardTwice implements Check
         $advice = [];
         foreach ($facts->session->channels as $channel) {
             $printedFrom = array_values(array_filter(array_map(static fn ($clip): ?PrintedFrom => $clip->printedFrom, $channel->source->clips())))[0] ?? null;
-            $source = $printedFrom === null ? null : $facts->session->channel($printedFrom->channel);
-            if ($printedFrom !== null && $source !== null && $source->id !== $channel->id && ! $channel->off) {
+            $sources = array_values(array_filter(array_map($facts->session->channel(...), $printedFrom?->channels() ?? [])));
+            if ($printedFrom !== null && $sources !== [] && $sources[0]->id !== $channel->id && ! $channel->off) {
                 array_push($advice, ...array_filter([
-                    $this->besideSource($facts, $channel, $source),
-                    $this->levelTwice($channel, $source, $printedFrom),
+                    $this->besideSources($facts, $channel, $sources),
+                    count($sources) === 1 ? $this->levelTwice($channel, $sources[0], $printedFrom) : null,
                     $this->mainTwice($facts, $channel, $printedFrom),
                 ]));
             }
@@ -34,16 +35,20 @@ final readonly class HeardTwice implements Check
         return $advice;
     }
 
-    private function besideSource(SessionFacts $facts, Channel $channel, Channel $source): ?Advice
+    /** @param  list<Channel>  $sources */
+    private function besideSources(SessionFacts $facts, Channel $channel, array $sources): ?Advice
     {
         $audibility = SessionGraph::audibility($facts->session);
-        if ($source->off || $source->mute || $channel->mute || ! $audibility->has($source->id) || ! $audibility->has($channel->id)) {
+        $heard = array_values(array_filter($sources, static fn (Channel $source): bool => ! $source->off && $audibility->has($source->id)));
+        if ($heard === [] || ! $audibility->has($channel->id)) {
             return null;
         }
+        $ids = array_map(static fn (Channel $source): string => $source->id, $heard);
+        $names = Channels::named($facts->session, $ids);
 
         return new Advice('heard-twice', Severity::Advice, $channel->id, null,
-            "{$source->name} and its print {$channel->name} are both heard.",
-            new Fix("Mute {$source->name}", EditRequest::setMute([$source->id], true)));
+            "{$names} and ".(count($sources) === 1 ? 'its' : 'the')." print {$channel->name} are ".(count($heard) === 1 ? 'both ' : '').'heard.',
+            new Fix("Mute {$names}", EditRequest::setMute($ids, true)));
     }
 
     private function levelTwice(Channel $channel, Channel $source, PrintedFrom $from): ?Advice

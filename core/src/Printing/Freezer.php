@@ -83,7 +83,7 @@ final readonly class Freezer
     {
         $tap = new Tap($channel->id, Tap::PRE_FADER);
         $plan = $this->compiler->compile($session, null, Excerpt::withFeeds($session, $channel->id));
-        $recorder = new TapRecorder($plan, [$tap->id() => $writer], 0, $session->length, $options->tail);
+        $recorder = TapRecorder::apart($plan, [$tap->id() => $writer], 0, $session->length, $options->tail);
         $recorded = $recorder->record($progress)[$tap->id()];
         $fault = $recorder->faults()[$channel->id] ?? null;
         if ($fault !== null) {

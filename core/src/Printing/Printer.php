@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Printing;
 
+use Closure;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\BroadcastExtension;
 use Hafen\Audio\Dither;
@@ -24,7 +25,7 @@ use Hafen\Session\Session;
 use Throwable;
 
 /**
- * Renders taps of channels to files, faster than they play: one channel by itself, or several in one run to files of one length.
+ * Renders taps of channels to files, faster than they play: one channel by itself, the sum of several, or several to files of one length.
  * Files that are not finished are removed.
  */
 final readonly class Printer
@@ -47,8 +48,34 @@ final readonly class Printer
     public function print(Session $session, Tap $tap, string $path, PrintOptions $options = new PrintOptions, ?callable $progress = null): PrintResult
     {
         $this->check($session, [$tap], $options);
+        $plan = $this->compiler->compile($session, null, Excerpt::withFeeds($session, $tap->channel));
 
-        return $this->run($session, $this->compiler->compile($session, null, Excerpt::withFeeds($session, $tap->channel)), [$tap->id() => $path], $options, $progress)[$tap->id()];
+        return $this->run([$tap->id() => $this->file($session, [$tap], $path, $options)], 1, fn (array $writers): array => [$this->apart($plan, $writers, $options)], $progress)[$tap->id()];
+    }
+
+    /**
+     * Prints the sum of several taps.
+     *
+     * @param  non-empty-list<Tap>  $taps
+     * @param  ?callable(int, int): bool  $progress
+     *
+     * @throws RenderRefused when a tap or the range is not there
+     * @throws RenderStopped when $progress said so
+     * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
+     */
+    public function together(Session $session, array $taps, string $path, PrintOptions $options = new PrintOptions, ?callable $progress = null): PrintResult
+    {
+        $this->check($session, $taps, $options);
+        $plan = $this->compiler->compile($session);
+
+        return $this->run(
+            ['sum' => $this->file($session, $taps, $path, $options)],
+            1,
+            static fn (array $writers): array => [TapRecorder::together($plan, $taps, 'sum', $writers['sum'], $options->from, $options->to ?? $session->length, $options->tail)],
+            $progress,
+        )['sum'];
     }
 
     /**
@@ -66,20 +93,37 @@ final readonly class Printer
      */
     public function stems(Session $session, array $paths, PrintOptions $options = new PrintOptions, ?callable $progress = null): array
     {
-        $this->check($session, array_map(self::tap(...), array_keys($paths)), $options);
+        $files = $this->files($session, $paths, $options);
+        $plan = $this->compiler->compile($session);
 
-        return $this->run($session, $this->compiler->compile($session), $paths, $options, $progress);
+        return $this->run($files, 1, fn (array $writers): array => [$this->apart($plan, $writers, $options)], $progress);
     }
 
     /**
-     * The session with one channel heard alone, through all that is behind it.
+     * Prints what each channel brings to the main, returns included, one after another; all files begin and end at the same samples.
+     *
+     * @param  non-empty-array<array-key, string>  $paths  by id of the channel's output, "channel:post-fader"
+     * @param  ?callable(int, int): bool  $progress
+     * @return array<string, PrintResult> by tap id
+     *
+     * @throws RenderRefused when a channel or the range is not there
+     * @throws RenderStopped when $progress said so
+     * @throws UnableToWriteAudioFile when a file cannot be made or the disk is full
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
      */
-    public static function alone(Session $session, string $channel): Session
+    public function stemsWithReturns(Session $session, array $paths, PrintOptions $options = new PrintOptions, ?callable $progress = null): array
     {
-        return $session->withChannels(array_map(
-            static fn (Channel $one): Channel => $one->withSolo($one->id === $channel)->withMute($one->id !== $channel && $one->mute),
-            $session->channels,
-        ));
+        $files = $this->files($session, $paths, $options, new AudioFormat($session->sampleRate, 2, $options->format));
+        $atMain = new Tap($session->main()->id, Tap::SOURCE);
+
+        return $this->run($files, count($files), function (array $writers) use ($session, $atMain, $options): iterable {
+            foreach ($writers as $id => $writer) {
+                $plan = $this->compiler->compile(Isolation::share($session, self::tap($id)->channel));
+
+                yield TapRecorder::together($plan, [$atMain], (string) $id, $writer, $options->from, $options->to ?? $session->length, $options->tail);
+            }
+        }, $progress);
     }
 
     /**
@@ -128,43 +172,83 @@ final readonly class Printer
     }
 
     /**
-     * @param  non-empty-array<array-key, string>  $paths
+     * Runs one recorder after another, and closes the files once all are of one length.
+     *
+     * @param  non-empty-array<array-key, Closure(): WavWriter>  $files  by id of the tap or the sum
+     * @param  Closure(non-empty-array<array-key, WavWriter>): iterable<TapRecorder>  $recorders  given the writers by id
      * @param  ?callable(int, int): bool  $progress
      * @return array<string, PrintResult>
      */
-    private function run(Session $session, Plan $plan, array $paths, PrintOptions $options, ?callable $progress): array
+    private function run(array $files, int $runs, Closure $recorders, ?callable $progress): array
     {
-        $writers = [];
+        $writers = $recorded = $faults = [];
         try {
-            foreach ($paths as $id => $path) {
-                $tap = self::tap($id);
-                $writers[$tap->id()] = $this->writer($session, $tap, $path, $options);
+            foreach ($files as $id => $file) {
+                $writers[$id] = $file();
             }
-            $recorder = new TapRecorder($plan, $writers, $options->from, $options->to ?? $session->length, $options->tail);
-            $recorded = SampleLoops::run(static fn (): array => $recorder->record($progress));
+            $run = 0;
+            foreach ($recorders($writers) as $recorder) {
+                $done = $progress === null ? null : static fn (int $frames, int $total): bool => $progress($run * $total + $frames, $runs * $total);
+                $recorded += SampleLoops::run(static fn (): array => $recorder->record($done));
+                $faults += $recorder->faults();
+                ++$run;
+            }
+            assert($recorded !== []);
+            $longest = max(array_map(static fn (RecordedTap $tap): int => $tap->frames(), $recorded));
+            array_walk($recorded, static fn (RecordedTap $tap) => $tap->fill($longest));
             array_walk($writers, static fn (WavWriter $writer) => $writer->close());
         } catch (Throwable $failure) {
             array_walk($writers, static fn (WavWriter $writer) => $writer->discard());
             throw $failure;
         }
+        $results = [];
+        foreach ($recorded as $id => $tap) {
+            $results[(string) $id] = new PrintResult($tap->frames(), $writers[$id]->format->channels, $tap->peak(), $tap->clipped(), $tap->firstClip(), array_values($faults));
+        }
 
-        return array_map(static fn (RecordedTap $tap): PrintResult => new PrintResult(
-            $tap->frames(),
-            $writers[$tap->tap->id()]->format->channels,
-            $tap->peak(),
-            $tap->clipped(),
-            $tap->firstClip(),
-            array_values($recorder->faults()),
-        ), $recorded);
+        return $results;
     }
 
-    private function writer(Session $session, Tap $tap, string $path, PrintOptions $options): WavWriter
+    /** @param  non-empty-array<array-key, WavWriter>  $writers  by tap id */
+    private function apart(Plan $plan, array $writers, PrintOptions $options): TapRecorder
     {
-        $channel = $session->channel($tap->channel);
-        assert($channel !== null);
-        $description = (new BroadcastExtension(description: mb_strcut("{$channel->name}, {$tap->stage}", 0, 256)))->withTimeReference($options->from);
+        return TapRecorder::apart($plan, $writers, $options->from, $options->to ?? $plan->session->length, $options->tail);
+    }
+
+    /**
+     * @param  non-empty-array<array-key, string>  $paths  by tap id
+     * @return non-empty-array<array-key, Closure(): WavWriter>
+     */
+    private function files(Session $session, array $paths, PrintOptions $options, ?AudioFormat $format = null): array
+    {
+        $this->check($session, array_map(self::tap(...), array_keys($paths)), $options);
+        $files = [];
+        foreach ($paths as $id => $path) {
+            $files[$id] = $this->file($session, [self::tap($id)], $path, $options, $format);
+        }
+
+        return $files;
+    }
+
+    /**
+     * A file for one tap, or for the sum of several; mono where all of them are, unless the format is given.
+     *
+     * @param  non-empty-list<Tap>  $taps
+     * @return Closure(): WavWriter
+     */
+    private function file(Session $session, array $taps, string $path, PrintOptions $options, ?AudioFormat $format = null): Closure
+    {
+        $names = [];
+        $sides = 1;
+        foreach ($taps as $tap) {
+            $channel = $session->channel($tap->channel);
+            assert($channel !== null);
+            $names[] = $channel->name;
+            $sides = StereoStages::of($channel, $this->processors)->at($tap->stage) ? 2 : $sides;
+        }
+        $description = (new BroadcastExtension(description: mb_strcut(implode(', ', [...$names, $taps[0]->stage]), 0, 256)))->withTimeReference($options->from);
         $dither = $options->format === SampleFormat::Int16 || $options->format === SampleFormat::Int24 ? new Dither : null;
 
-        return WavWriter::create($path, new AudioFormat($session->sampleRate, StereoStages::of($channel, $this->processors)->at($tap->stage) ? 2 : 1, $options->format), $description, $dither);
+        return static fn (): WavWriter => WavWriter::create($path, $format ?? new AudioFormat($session->sampleRate, $sides, $options->format), $description, $dither);
     }
 }

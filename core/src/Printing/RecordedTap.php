@@ -7,22 +7,22 @@ namespace Hafen\Printing;
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Audio\WavWriter;
-use Hafen\Engine\Tap;
 
-/** What passes one tap on its way into a file. */
+/** What passes one tap, or a sum of taps, on its way into a file. */
 final class RecordedTap
 {
     private float $peak = 0.0;
 
     private int $frames = 0;
 
+    private int $taken = 0;
+
     private ?int $firstClip = null;
 
     /** @var list<Block> what is not written until something that can be heard follows */
     private array $waiting = [];
 
-    /** @param  int  $latency  samples by which sound comes late to the tap */
-    public function __construct(public readonly Tap $tap, private readonly WavWriter $writer, public readonly int $latency)
+    public function __construct(private readonly WavWriter $writer)
     {
     }
 
@@ -31,19 +31,29 @@ final class RecordedTap
     {
         $highest = max(Samples::peak($block->left), $block->mono ? 0.0 : Samples::peak($block->right));
         $this->peak = max($this->peak, $highest);
+        $this->taken += $block->frames();
         $this->waiting[] = $block;
         if ($audible === 0.0 || $highest > $this->peak * $audible) {
             $this->write();
         }
     }
 
-    /** Writes as many frames of what waits as it takes to reach a length. */
+    /** Frames it was given, those that wait included. */
+    public function taken(): int
+    {
+        return $this->taken;
+    }
+
+    /** Writes as many frames as it takes to reach a length: of what waits, then silence. */
     public function fill(int $frames): void
     {
         while ($this->frames < $frames && $this->waiting !== []) {
             $block = array_shift($this->waiting);
             $missing = min($frames - $this->frames, $block->frames());
             $this->put(new Block(array_slice($block->left, 0, $missing), array_slice($block->right, 0, $missing), $block->mono));
+        }
+        while ($this->frames < $frames) {
+            $this->put(Block::silence(min(4096, $frames - $this->frames)));
         }
     }
 

@@ -13,13 +13,30 @@ final class StemList
     /**
      * @param  array<array-key, string>  $files  names by tap id
      * @param  array<array-key, PrintResult>  $results  by tap id
+     * @param  bool  $withReturns  what the returns bring of each channel is in its file
      */
-    public static function of(Session $session, array $files, array $results): string
+    public static function of(Session $session, array $files, array $results, bool $withReturns = false): string
     {
         $lines = ["file\tchannel\ttap\tsamples"];
         foreach ($results as $id => $result) {
             $tap = Tap::fromString((string) $id);
-            $lines[] = implode("\t", [$files[$id] ?? '', $session->channel($tap->channel ?? '')->name ?? '', $tap->stage ?? '', (string) $result->frames]);
+            $stage = $withReturns ? 'to the main, with returns' : $tap->stage ?? '';
+            $lines[] = implode("\t", [$files[$id] ?? '', $session->channel($tap->channel ?? '')->name ?? '', $stage, (string) $result->frames]);
+        }
+
+        return implode("\n", $lines)."\n";
+    }
+
+    /**
+     * The list of one file that holds several channels.
+     *
+     * @param  list<string>  $channels  ids
+     */
+    public static function ofOne(Session $session, string $file, array $channels, string $tap, PrintResult $result): string
+    {
+        $lines = ["file\tchannel\ttap\tsamples"];
+        foreach ($channels as $id) {
+            $lines[] = implode("\t", [$file, $session->channel($id)->name ?? $id, $tap, (string) $result->frames]);
         }
 
         return implode("\n", $lines)."\n";

@@ -24,12 +24,7 @@ final class StemNames
         $names = [];
         $digits = max(2, strlen((string) count($channels)));
         foreach ($channels as $index => $id) {
-            $plain = self::plain(strtr($pattern, [
-                '{channel}' => $session->channel($id)->name ?? $id,
-                '{tap}' => $tap,
-                '{date}' => $date ?? date('Y-m-d'),
-                '{n}' => sprintf("%0{$digits}d", $index + 1),
-            ]));
+            $plain = self::filled($pattern, $session->channel($id)->name ?? $id, $tap, $date, sprintf("%0{$digits}d", $index + 1));
             $name = $plain;
             for ($count = 2; in_array(mb_strtolower($name), array_map(mb_strtolower(...), $names), true); ++$count) {
                 $name = "{$plain} {$count}";
@@ -38,6 +33,24 @@ final class StemNames
         }
 
         return $names;
+    }
+
+    /**
+     * The name of one file for several channels: the first stands for all.
+     *
+     * @param  non-empty-list<string>  $channels  ids
+     */
+    public static function ofSeveral(Session $session, array $channels, string $tap, string $pattern, ?string $date = null): string
+    {
+        $more = count($channels) - 1;
+        $first = $session->channel($channels[0])->name ?? $channels[0];
+
+        return self::filled($pattern, $more === 0 ? $first : "{$first} and {$more} more", $tap, $date, '01');
+    }
+
+    private static function filled(string $pattern, string $channel, string $tap, ?string $date, string $number): string
+    {
+        return self::plain(strtr($pattern, ['{channel}' => $channel, '{tap}' => $tap, '{date}' => $date ?? date('Y-m-d'), '{n}' => $number]));
     }
 
     private static function plain(string $name): string

@@ -13,8 +13,8 @@ use Hafen\Engine\Plan;
 use Hafen\Engine\Tap;
 
 /**
- * Runs a plan over a range and writes what passes some taps to files, each from the range's first sample to its last and on
- * through its tail. Latency is taken off: sample n of the session is the same sample in all files.
+ * Runs a plan over a range and writes what passes some taps, each to a file of its own or all added up to one, from the range's first
+ * sample to its last and on through the tail. Latency is taken off: sample n of the session is the same sample in all files.
  */
 final class TapRecorder
 {
@@ -26,8 +26,11 @@ final class TapRecorder
     /** Seconds after which a tail that is still heard is cut. */
     private const LONGEST_TAIL = 120;
 
-    /** @var array<string, RecordedTap> by tap id */
+    /** @var array<string, Tap> by id */
     private array $taps = [];
+
+    /** @var array<string, int> samples by which sound comes late to a tap, by its id */
+    private array $latencies = [];
 
     /** @var array<array-key, ChannelStrip> */
     private array $strips;
@@ -36,21 +39,24 @@ final class TapRecorder
     private array $faults = [];
 
     /**
-     * @param  non-empty-array<array-key, WavWriter>  $writers  by tap id: "channel:source", "channel:pre-fader", "channel:post-fader"
+     * @param  non-empty-list<Tap>  $taps  "source", "pre-fader" or "post-fader" of a channel
+     * @param  non-empty-array<string, RecordedTap>  $files  by tap id; where the taps are added up only one
      * @param  ?float  $tail  seconds after the range; null is as long as it is heard
      */
-    public function __construct(
+    private function __construct(
         private readonly Plan $plan,
-        array $writers,
+        array $taps,
+        private readonly array $files,
+        private readonly ?TapSum $sum,
         private readonly int $from,
         private readonly int $to,
         private readonly ?float $tail,
     ) {
         $wanted = $sources = [];
-        foreach ($writers as $id => $writer) {
-            $tap = Tap::fromString((string) $id) ?? throw new \LogicException("{$id} is no tap.");
+        foreach ($taps as $tap) {
             $plan->strips[$tap->channel]->keep($tap->stage);
-            $this->taps[$id] = new RecordedTap($tap, $writer, $plan->latencyAt($tap));
+            $this->taps[$tap->id()] = $tap;
+            $this->latencies[$tap->id()] = $plan->latencyAt($tap);
             $wanted[$tap->channel] = true;
             if ($tap->stage === Tap::SOURCE) {
                 $sources[$tap->channel] = true;
@@ -60,8 +66,35 @@ final class TapRecorder
     }
 
     /**
+     * @param  non-empty-array<array-key, WavWriter>  $writers  by tap id: "channel:source", "channel:pre-fader", "channel:post-fader"
+     * @param  ?float  $tail  seconds after the range; null is as long as it is heard
+     */
+    public static function apart(Plan $plan, array $writers, int $from, int $to, ?float $tail): self
+    {
+        $taps = $files = [];
+        foreach ($writers as $id => $writer) {
+            $taps[] = Tap::fromString((string) $id) ?? throw new \LogicException("{$id} is no tap.");
+            $files[(string) $id] = new RecordedTap($writer);
+        }
+
+        return new self($plan, $taps, $files, null, $from, $to, $tail);
+    }
+
+    /**
+     * @param  non-empty-list<Tap>  $taps
+     * @param  string  $id  what their sum is known by
+     * @param  ?float  $tail  seconds after the range; null is as long as it is heard
+     */
+    public static function together(Plan $plan, array $taps, string $id, WavWriter $writer, int $from, int $to, ?float $tail): self
+    {
+        $sum = new TapSum(array_map(static fn (Tap $tap): string => $tap->id(), $taps), $writer->format->channels === 1);
+
+        return new self($plan, $taps, [$id => new RecordedTap($writer)], $sum, $from, $to, $tail);
+    }
+
+    /**
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
-     * @return array<string, RecordedTap> by tap id
+     * @return non-empty-array<string, RecordedTap> by id
      *
      * @throws RenderStopped when $progress said so
      */
@@ -69,7 +102,7 @@ final class TapRecorder
     {
         $rate = $this->plan->session->sampleRate;
         $tail = $this->tail === null ? $this->longestTail($rate) : (int) round($this->tail * $rate);
-        $latest = max(array_map(static fn (RecordedTap $tap): int => $tap->latency, $this->taps));
+        $latest = max([0, ...$this->latencies]);
         $total = $this->to - $this->from + $tail;
         $start = max(0, $this->from - $this->plan->preRoll());
         for ($source = $start; $source < $this->to + $tail + $latest; $source += self::BLOCK) {
@@ -88,7 +121,7 @@ final class TapRecorder
         }
         $this->alignEnds();
 
-        return $this->taps;
+        return $this->files;
     }
 
     /** @return array<string, Fault> by channel id */
@@ -97,23 +130,32 @@ final class TapRecorder
         return $this->faults;
     }
 
-    private function take(RecordedTap $tap, int $source, int $end): void
+    private function take(Tap $tap, int $source, int $end): void
     {
-        $block = $this->strips[$tap->tap->channel]->passing($tap->tap->stage, self::BLOCK);
-        $place = static fn (int $position): int => max(0, min(self::BLOCK, $position + $tap->latency - $source));
-        $within = self::cut($block, $place($this->from), $place($this->to));
-        if ($within !== null) {
-            $tap->take($within, 0.0);
+        $block = $this->strips[$tap->channel]->passing($tap->stage, self::BLOCK);
+        $at = $source - $this->latencies[$tap->id()];
+        $wanted = self::cut($block, $this->from - $at, $end - $at);
+        if ($wanted === null) {
+            return;
         }
-        $after = self::cut($block, max($place($this->from), $place($this->to)), $place($end));
+        $file = $this->sum === null ? $this->files[$tap->id()] : array_values($this->files)[0];
+        $wanted = $this->sum === null ? $wanted : $this->sum->add($tap->id(), $wanted);
+        $within = $wanted === null ? null : self::cut($wanted, 0, $this->to - $this->from - $file->taken());
+        if ($within !== null) {
+            $file->take($within, 0.0);
+        }
+        $after = $wanted === null ? null : self::cut($wanted, $within?->frames() ?? 0, $wanted->frames());
         if ($after !== null) {
             // What comes after the range is written once something that can be heard follows.
-            $tap->take($after, $this->tail === null ? 10.0 ** (self::SILENCE / 20.0) : 0.0);
+            $file->take($after, $this->tail === null ? 10.0 ** (self::SILENCE / 20.0) : 0.0);
         }
     }
 
+    /** The frames from one to before another, as far as the block has them. */
     private static function cut(Block $block, int $from, int $to): ?Block
     {
+        [$from, $to] = [max(0, $from), min($block->frames(), $to)];
+
         return match (true) {
             $from >= $to => null,
             $from === 0 && $to === $block->frames() => $block,
@@ -124,9 +166,9 @@ final class TapRecorder
     /** All files end where the last of them does. */
     private function alignEnds(): void
     {
-        $longest = max(array_map(static fn (RecordedTap $tap): int => $tap->frames(), $this->taps));
-        foreach ($this->taps as $tap) {
-            $tap->fill($longest);
+        $longest = max(array_map(static fn (RecordedTap $file): int => $file->frames(), $this->files));
+        foreach ($this->files as $file) {
+            $file->fill($longest);
         }
     }
 
@@ -137,7 +179,7 @@ final class TapRecorder
     private function longestTail(int $rate): int
     {
         $tails = $this->plan->tails();
-        $longest = max(array_map(static fn (RecordedTap $tap): int => $tails[$tap->tap->channel], $this->taps));
+        $longest = max(array_map(static fn (Tap $tap): int => $tails[$tap->channel], $this->taps));
 
         return min(2 * $longest + intdiv($rate, 10), self::LONGEST_TAIL * $rate);
     }

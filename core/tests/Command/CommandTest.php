@@ -263,6 +263,13 @@ it('prints a channel, and stems with a list', function (): void {
     [$status] = hafen('stems', $this->document, '--out', "{$this->folder}/stems", '--name', '{channel} {tap}', '--tail', '0');
     expect($status)->toBe(0)->and((string) file_get_contents("{$this->folder}/stems/stems.txt"))->toBe("file\tchannel\ttap\tsamples\nCello post-fader.wav\tCello\tpost-fader\t48000\n")
         ->and(WavReader::open("{$this->folder}/stems/Cello post-fader.wav")->frames())->toBe(48000);
+    // Twice the same channel is that channel once.
+    hafen('print', $this->document, '--channel', 'cello,cello', '--tap', 'pre-fader', '--tail', '0', '--out', "{$this->folder}/once.wav");
+    expect(WavReader::open("{$this->folder}/once.wav")->read(0, 48000)[0])->toBe($print->read(0, 48000)[0]);
+    [$status] = hafen('stems', $this->document, '--out', "{$this->folder}/wet", '--returns', 'with-senders', '--name', '{channel}', '--tail', '0');
+    expect($status)->toBe(0)->and((string) file_get_contents("{$this->folder}/wet/stems.txt"))->toBe("file\tchannel\ttap\tsamples\nCello.wav\tCello\tto the main, with returns\t48000\n")
+        ->and(hafen('stems', $this->document, '--out', "{$this->folder}/wet", '--returns', 'with-senders', '--tap', 'source')[0])->toBe(2)
+        ->and(hafen('stems', $this->document, '--out', "{$this->folder}/wet", '--returns', 'never')[0])->toBe(2);
     expect(hafen('print', $this->document, '--channel', 'nobody', '--out', "{$this->folder}/x.wav")[2])->toContain('There is no such channel')
         ->and(hafen('print', $this->document, '--channel', 'cello', '--tap', 'middle', '--out', "{$this->folder}/x.wav")[0])->toBe(2);
 });

@@ -252,6 +252,17 @@ it('notes a print that is heard, or counts, twice', function (string $tap, array
     'through the main twice' => ['main', [['type' => 'set-mute', 'channels' => ['choir'], 'mute' => true], ['type' => 'set-output', 'channels' => ['choir-printed'], 'output' => 'main']], ['main-twice']],
 ]);
 
+it('notes those of several in a print that are still heard beside it', function (): void {
+    $session = edited(quietSession(), ['type' => 'put-prints', 'prints' => [[
+        'file' => ['file' => 'print', 'length' => 48000, 'width' => 'mono'], 'from' => ['revision' => 1, 'channel' => 'choir', 'tap' => 'post-fader', 'with' => ['drum']], 'name' => 'Both',
+    ]], 'inPlace' => false, 'after' => 'mute']);
+    expect($session->channel('both')?->fader)->toBe(0.0)->and(pilotNotes($session))->toBe([]);
+    $again = edited($session, ['type' => 'set-mute', 'channels' => ['drum'], 'mute' => false]);
+    $notes = pilotNotes($again);
+    expect(array_map(static fn (Advice $note): string => $note->text, $notes))->toBe(['Drum and the print Both are both heard.'])
+        ->and(pilotNotes(edited($again, $notes[0]->fix->edit)))->toBe([]);
+});
+
 it('notes a freeze that is stale, and nothing of what is switched off', function (): void {
     $hash = str_repeat('0', 32);
     $session = quietSession();

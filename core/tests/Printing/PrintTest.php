@@ -6,14 +6,18 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Tap;
+use Hafen\Printing\Isolation;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
 use Hafen\Printing\RenderRefused;
 use Hafen\Printing\RenderStopped;
 use Hafen\Printing\StemNames;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\ChannelTrim;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
+use Hafen\Tests\Support\Freezes;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\NaiveMix;
@@ -110,11 +114,104 @@ it('makes stems of one length that add up to the main', function (): void {
     expect($worst)->toBeLessThan(2.0 ** -22)->and($results['main:post-fader']->frames)->toBeGreaterThan(24000);
 });
 
+// Source: NaiveMix, added up here sample by sample.
+it('prints several channels to one file, in any routing', function (int $seed): void {
+    [$session, $library, $files] = RandomRouting::make(7000 + $seed, 12);
+    $naive = new NaiveMix($session, $files);
+    $taps = array_map(
+        static fn (int $index): Tap => new Tap($session->channels[$index]->id, ['source', 'pre-fader', 'post-fader'][mt_rand(0, 2)]),
+        (array) array_rand($session->channels, min(4, count($session->channels))),
+    );
+    $path = (string) tempnam(sys_get_temp_dir(), 'print');
+    $result = printer($library)->together($session, $taps, $path, new PrintOptions(50, 290, 0.0));
+    $file = WavReader::open($path);
+    $sides = $file->read(0, $file->frames());
+    unlink($path);
+    $expected = array_fill(0, 240, [0.0, 0.0]);
+    foreach ($taps as $tap) {
+        foreach (array_slice($naive->at($tap->channel, $tap->stage), 50, 240) as $i => [$left, $right]) {
+            $expected[$i][0] += $left;
+            $expected[$i][1] += $right;
+        }
+    }
+    $worst = 0.0;
+    foreach ($expected as $i => [$left, $right]) {
+        $worst = max($worst, abs($sides[0][$i] - $left), abs(($sides[1] ?? $sides[0])[$i] - $right));
+    }
+    expect($result->frames)->toBe(240)->and($worst)->toBeLessThan(max(1.0, $result->peak) * 2.0 ** -23);
+})->with(range(1, 8));
+
+// Source: in a linear mix the main is the sum of what its tracks bring to it, whichever way they take.
+it('makes stems with their returns that add up to the main, in any routing', function (int $seed): void {
+    [$session, $library, $files] = RandomRouting::make(9000 + $seed, 12);
+    $folder = sys_get_temp_dir().'/stems-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    $paths = [];
+    foreach ($session->channels as $channel) {
+        if ($channel->kind === ChannelKind::Track) {
+            $paths["{$channel->id}:post-fader"] = "{$folder}/{$channel->id}.wav";
+        }
+    }
+    $session = $session->withChannel($session->main()->withTrim(new ChannelTrim));
+    // Nobody sings: there is nothing to make stems of.
+    $results = $paths === [] ? [] : printer($library)->stemsWithReturns($session, $paths, new PrintOptions(tail: 0.0));
+    $sum = array_fill(0, $session->length, [0.0, 0.0]);
+    foreach ($paths as $tap => $path) {
+        $sides = WavReader::open($path)->read(0, $results[$tap]->frames);
+        foreach ($sum as $i => $_) {
+            $sum[$i][0] += $sides[0][$i];
+            $sum[$i][1] += $sides[1][$i];
+        }
+    }
+    exec('rm -rf '.escapeshellarg($folder));
+    $worst = $peak = 0.0;
+    foreach ((new NaiveMix($session, $files))->at($session->main()->id, 'source') as $i => [$left, $right]) {
+        $worst = max($worst, abs($sum[$i][0] - $left), abs($sum[$i][1] - $right));
+        $peak = max($peak, abs($left), abs($right));
+    }
+    expect($worst)->toBeLessThanOrEqual(max(1.0, $peak) * count($paths) * 2.0 ** -23);
+})->with(range(1, 12));
+
+it('ends all stems with returns where the longest tail does', function (): void {
+    $library = new MemoryLibrary(['short' => [Signal::noise(4800, 1, 0.3)], 'long' => [Signal::noise(4800, 2, 0.3)]]);
+    $session = Mix::session([
+        Mix::track('short', [], Width::Mono, 4800),
+        Mix::track('long', [Mix::insert('i1', 'reverb', ['decay' => 0.5], 1.0)], Width::Mono, 4800),
+    ], [], 4800);
+    $folder = sys_get_temp_dir().'/stems-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    $results = printer($library)->stemsWithReturns($session, ['short:post-fader' => "{$folder}/short.wav", 'long:post-fader' => "{$folder}/long.wav"]);
+    $short = WavReader::open("{$folder}/short.wav")->read(4800, $results['short:post-fader']->frames - 4800);
+    exec('rm -rf '.escapeshellarg($folder));
+    expect($results['short:post-fader']->frames)->toBe($results['long:post-fader']->frames)->toBeGreaterThan(24000)->and(max($short[0]))->toBe(0.0);
+});
+
+it('takes what is heard through another of the selected once', function (): void {
+    $session = edited(Mix::session([Mix::track('kick', [], Width::Mono, 4800), Mix::track('bass', [], Width::Mono, 4800)], [], 4800), ['type' => 'group-channels', 'channels' => ['kick'], 'name' => 'Drums']);
+    $group = $session->channels[array_search('Drums', array_map(static fn ($channel): string => $channel->name, $session->channels), true)]->id;
+    expect(Isolation::heardOnce($session, ['kick', $group, 'bass']))->toBe([$group, 'bass'])
+        ->and(Isolation::heardOnce($session, ['kick', 'bass']))->toBe(['kick', 'bass']);
+});
+
 it('prints one channel alone through what is behind it', function (): void {
     $library = new MemoryLibrary(['one' => [Signal::noise(4800, 1, 0.2)], 'two' => [Signal::noise(4800, 2, 0.2)]]);
     $session = Mix::session([Mix::track('one', [], Width::Mono, 4800), Mix::track('two', [], Width::Mono, 4800)->withMute(true)], [Mix::insert('i1', 'drive')], 4800);
     $only = Mix::session([Mix::track('two', [], Width::Mono, 4800)], [Mix::insert('i1', 'drive')], 4800);
-    expect(printed(Printer::alone($session, 'two'), $library, 'main:post-fader', new PrintOptions(tail: 0.0))[1])->toBe(printed($only, $library, 'main:post-fader', new PrintOptions(tail: 0.0))[1]);
+    expect(printed(Isolation::alone($session, ['two']), $library, 'main:post-fader', new PrintOptions(tail: 0.0))[1])->toBe(printed($only, $library, 'main:post-fader', new PrintOptions(tail: 0.0))[1]);
+});
+
+it('works a frozen group live for what is printed alone of it', function (): void {
+    $library = new MemoryLibrary(['one' => [Signal::noise(4800, 1, 0.2)], 'two' => [Signal::noise(4800, 2, 0.2)]]);
+    $session = Mix::session([
+        Mix::track('one', [], Width::Mono, 4800)->withOutput('low'),
+        Mix::track('two', [], Width::Mono, 4800)->withOutput('low'),
+        Mix::bus('low', ChannelKind::Group, [Mix::insert('i1', 'drive')]),
+    ], [], 4800);
+    $alone = static fn (Session $of): array => printed(Isolation::alone($of, ['two']), $library, 'main:post-fader', new PrintOptions(tail: 0.0))[1];
+    $share = static fn (Session $of): array => printed(Isolation::share($of, 'two'), $library, 'main:source', new PrintOptions(tail: 0.0))[1];
+    $frozen = Freezes::freeze($session, $library, 'low');
+    expect($alone($frozen))->toBe($alone($session))->and($share($frozen))->toBe($share($session))
+        ->and(printed(Isolation::share($frozen, 'low'), $library, 'main:source', new PrintOptions(tail: 0.0))[1])->toBe(printed($session, $library, 'main:source', new PrintOptions(tail: 0.0))[1]);
 });
 
 it('refuses ranges and taps that are not there, and leaves nothing of what was stopped', function (): void {

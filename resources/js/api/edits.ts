@@ -63,7 +63,11 @@ type ChannelEdit =
     | { type: 'use-version' | 'remove-version'; channel: string; version: string }
     | {
           type: 'put-prints';
-          prints: { file: NewFile; from: { revision: number; channel: string; tap: PrintTap }; name: string }[];
+          prints: {
+              file: NewFile;
+              from: { revision: number; channel: string; tap: PrintTap; with?: string[] };
+              name: string;
+          }[];
           inPlace: boolean;
           after: AfterPrint;
       };

@@ -125,6 +125,12 @@ export interface Clip {
         revision: number;
         channel: Id;
         tap: 'source' | 'pre-fader' | 'post-fader' | 'main';
+        /**
+         * Other channels in the same print
+         *
+         * @maxItems 512
+         */
+        with?: Id[];
     };
 }
 export interface BusSource {

@@ -445,6 +445,10 @@ export interface PrintWish {
     inPlace: boolean;
     /** Files of one length, beside the session. */
     toFiles: boolean;
+    /** All in one audio. */
+    together: boolean;
+    /** What the returns bring of each channel is in its file. */
+    withReturns: boolean;
     after: AfterPrint;
     name: string;
 }

@@ -40,7 +40,9 @@ const title = computed(() => {
 const state = computed(() => {
     const known = headroom.figures;
     if (listening.isPlaying) {
-        return 'live · band from average to peak';
+        return known?.running
+            ? `live · measuring ${Math.round(known.running.progress * 100)} %: playing comes first`
+            : 'live · band from average to peak';
     }
     if (known?.running) {
         const left = known.running.secondsLeft;

@@ -5,6 +5,7 @@ import LoadBar from '@/components/load/LoadBar.vue';
 import LoadPlan from '@/components/load/LoadPlan.vue';
 import { percent, size } from '@/format';
 import { useFreezes } from '@/stores/freezes';
+import { useListening } from '@/stores/listening';
 import { useLoad } from '@/stores/load';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -12,6 +13,7 @@ import { useSession } from '@/stores/session';
 /** What every channel and its effects take of the machine, the heaviest first, and what freezing gives back. */
 const session = useSession();
 const load = useLoad();
+const listening = useListening();
 const freezes = useFreezes();
 const selection = useSelection();
 
@@ -33,6 +35,8 @@ const state = computed(() => {
     }
     return load.measured ? `measured over ${Math.round(load.measured.seconds)} s of sound` : '';
 });
+
+const first = computed(() => (listening.isPlaying ? ' Playing comes first.' : ''));
 
 /** What stands at the end of a channel's line. */
 function saving(one: ChannelLoad): string {
@@ -58,7 +62,7 @@ function saving(one: ChannelLoad): string {
             <span v-if="load.measured" class="hint">memory {{ size(load.measured.memory) }}</span>
         </header>
         <p v-if="load.channels.length === 0" class="hint empty">
-            {{ load.isMeasuring ? 'Measuring what everything takes …' : 'Nothing is measured yet.' }}
+            {{ load.isMeasuring ? `Measuring what everything takes …${first}` : 'Nothing is measured yet.' }}
         </p>
         <div class="scroll">
             <div class="channels">

@@ -25,7 +25,7 @@ use Hafen\Session\Source\ClipSource;
 /**
  * Puts prints into a session as one step: each on a track of its own below what it was printed from, or in place of the clips of its track,
  * which are kept as a version. Levels and effects that are in a print are not applied to it again; a new track has the fader, pan
- * and sends that are not in its print, and no inserts: what is printed dry stays dry.
+ * and sends that are not in its print, and no inserts: what is printed dry stays dry. A print of several channels has none of theirs.
  */
 final readonly class PutPrints implements Edit
 {
@@ -61,7 +61,7 @@ final readonly class PutPrints implements Edit
     /** @return list<string> */
     private function channels(): array
     {
-        return array_values(array_unique(array_map(static fn (PlacedPrint $print): string => $print->from->channel, $this->prints)));
+        return array_values(array_unique(array_merge([], ...array_map(static fn (PlacedPrint $print): array => $print->from->channels(), $this->prints))));
     }
 
     private function below(Session $session, PlacedPrint $print): Session
@@ -70,23 +70,28 @@ final readonly class PutPrints implements Edit
             throw TooManyChannels::thanMost(NewChannels::MOST);
         }
         $from = Channels::find($session, $print->from->channel);
+        $others = array_map(static fn (string $id): Channel => Channels::find($session, $id), $print->from->with);
+        $isAlone = $others === [];
         $name = NewChannels::name($session, $print->name);
         $main = $session->main()->id;
         $track = (new Channel($session->freeChannelId($name), ChannelKind::Track, $name, $print->file->width, new ClipSource([$print->clip()])))
             ->withOutput(match (true) {
                 $print->from->tap === 'main' => 'none',
+                array_filter($others, static fn (Channel $other): bool => $other->output !== $from->output) !== [] => $main,
                 $from->kind->endsAtInterface() => $from->id === $main ? 'none' : $main,
                 default => $from->output,
             });
-        if ($print->from->tap === 'source' || $print->from->tap === 'pre-fader') {
+        if ($isAlone && ($print->from->tap === 'source' || $print->from->tap === 'pre-fader')) {
             // Fader, pan and sends are not in the print: the new track has them as the channel did.
             $track = $track->withFader($from->fader)->withPan($from->pan);
         }
-        if ($print->from->tap !== 'main' && $from->kind->canSend()) {
+        if ($isAlone && $print->from->tap !== 'main' && $from->kind->canSend()) {
             $ids = FreshIds::of($session);
             $track = $track->withSends(array_map(static fn (Send $send): Send => $send->withId($ids->send()), self::sendsAfter($from, $print->from->tap)));
         }
-        $session = $this->treat($session, $from);
+        foreach ([$from, ...$others] as $printed) {
+            $session = $this->treat($session, $printed);
+        }
         $channels = $session->channels;
         $at = array_search($from->id, array_map(static fn (Channel $channel): string => $channel->id, $channels), true);
         // Below a track; tracks stand above all that sums them.

@@ -45,7 +45,8 @@ function status(plan: RemedyPlan | null): string {
     if (plan.status === 'stopped') {
         return 'stopped';
     }
-    return plan.status === 'running' ? `finding out, ${Math.round(plan.progress * 100)} %` : 'waiting';
+    const progress = plan.status === 'running' ? `finding out, ${Math.round(plan.progress * 100)} %` : 'waiting';
+    return listening.isPlaying ? `${progress}; playing comes first` : progress;
 }
 
 /** The first of what else changes; the rest stands in the details. */

@@ -50,8 +50,8 @@ const printed = computed(() => {
     const channel = from ? session.channel(from.channel) : undefined;
     return from && channel && channel.id !== props.channel.id
         ? {
-              id: channel.id,
-              name: channel.name,
+              ids: [channel.id, ...(from.with ?? [])].filter((id) => session.channel(id)),
+              name: from.with?.length ? `${channel.name} and ${from.with.length} more` : channel.name,
               tap: channel.kind === 'main' ? 'as it was heard' : PRINT_TAPS[from.tap],
           }
         : null;
@@ -63,7 +63,7 @@ function goBack(): void {
     if (!source) {
         return;
     }
-    const channels = [source.id];
+    const channels = source.ids;
     selection.clear();
     selection.channels = channels;
     void session.edit({
@@ -129,7 +129,9 @@ function setSource(channel: string, tap: TapName): void {
             </p>
             <p v-if="printed" class="hint" data-printed-from>
                 Made from {{ printed.name }}, {{ printed.tap }}.
-                <button v-if="printed.id !== session.main?.id" class="plain fix" @click="goBack">Back to it</button>
+                <button v-if="!printed.ids.includes(session.main?.id ?? '')" class="plain fix" @click="goBack">
+                    Back to it
+                </button>
             </p>
             <div v-if="!clip" class="setting">
                 <label for="tap-channel">From</label>

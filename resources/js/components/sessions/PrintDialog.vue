@@ -42,9 +42,11 @@ const isLoopOnly = ref(false);
 const whereto = ref<'track' | 'place' | 'files'>('track');
 const after = ref<AfterPrint>('mute');
 const pattern = ref('{channel} printed');
+const isTogether = ref(false);
+const returns = ref<'apart' | 'with-senders'>('apart');
 const advice = ref<string[]>([]);
 
-const channels = computed(() => (screen.printing ?? []).flatMap((id) => session.channel(id) ?? []));
+const channels = computed(() => session.channels.filter((one) => screen.printing?.includes(one.id)));
 const isOpen = computed({
     get: () => channels.value.length > 0,
     set: (open) => (screen.printing = open ? screen.printing : null),
@@ -54,6 +56,15 @@ const title = computed(() =>
 );
 const canBeInPlace = computed(() =>
     channels.value.every((one) => one.source.type === 'clips' && one.source.clips.length > 0 && !one.frozen),
+);
+const canBeTogether = computed(() => channels.value.length > 1 && whereto.value !== 'place');
+/** Whether what the returns bring can be in the files of what sends to them. */
+const canHaveReturns = computed(
+    () =>
+        whereto.value === 'files' &&
+        tap.value === 'post-fader' &&
+        !(canBeTogether.value && isTogether.value) &&
+        channels.value.some((one) => one.sends.length > 0 || one.kind === 'group'),
 );
 const formats = computed(() => rules().formats);
 const wish = computed<PrintWish>(() => ({
@@ -65,6 +76,8 @@ const wish = computed<PrintWish>(() => ({
     format: format.value,
     inPlace: whereto.value === 'place',
     toFiles: whereto.value === 'files',
+    together: canBeTogether.value && isTogether.value,
+    withReturns: canHaveReturns.value && returns.value === 'with-senders',
     after: after.value,
     name: pattern.value.trim() || '{channel} printed',
 }));
@@ -141,6 +154,37 @@ async function print(): Promise<void> {
                     Files</label
                 >
             </div>
+            <template v-if="canBeTogether">
+                <span>Each or all</span>
+                <div class="choices">
+                    <label
+                        ><input v-model="isTogether" type="radio" name="print-together" :value="false" /> Each to its
+                        own audio</label
+                    >
+                    <label title="What is heard through another of them is in it once"
+                        ><input
+                            v-model="isTogether"
+                            type="radio"
+                            name="print-together"
+                            :value="true"
+                            data-print-together
+                        />
+                        All to one</label
+                    >
+                </div>
+            </template>
+            <template v-if="canHaveReturns">
+                <span>Returns</span>
+                <div class="choices">
+                    <label title="A return is a file of its own, where it is selected"
+                        ><input v-model="returns" type="radio" name="print-returns" value="apart" /> Apart</label
+                    >
+                    <label title="What returns and groups make of each channel, up to the main, is in its file"
+                        ><input v-model="returns" type="radio" name="print-returns" value="with-senders" /> In the files
+                        of what sends to them</label
+                    >
+                </div>
+            </template>
             <template v-if="whereto !== 'place'">
                 <label for="print-name">Name</label>
                 <input
@@ -150,7 +194,9 @@ async function print(): Promise<void> {
                     title="{channel}, {tap}, {date} and {n} are filled in"
                     @keydown.stop
                 />
-                <label v-if="whereto === 'track'" for="print-after">Its source is</label>
+                <label v-if="whereto === 'track'" for="print-after">{{
+                    channels.length === 1 ? 'Its source is' : 'Sources are'
+                }}</label>
                 <ChoiceMenu
                     v-if="whereto === 'track'"
                     id="print-after"
