@@ -67,7 +67,8 @@ function cpu(array $command): float
     $best = INF;
     for ($i = 0; $i < 3; ++$i) {
         $before = getrusage(1);
-        exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>/dev/null');
+        exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>&1', $said, $status);
+        $status === 0 || throw new RuntimeException("{$command[0]} failed: ".implode("\n", $said));
         $after = getrusage(1);
         $seconds = 0.0;
         foreach (['ru_utime', 'ru_stime'] as $kind) {
@@ -89,7 +90,66 @@ function demo(string $folder): Session
     return (new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json"));
 }
 
+/**
+ * A mix of 24 stereo channels for a minute: high-pass, shelf, two bells and a compressor on each, a send to one of two reverbs, a limiter
+ * on the main. Each channel has a stereo file made of two of the demo's tracks.
+ *
+ * @return list<string> paths of the files, by channel
+ */
+function mix(string $folder): array
+{
+    $tracks = ['accordion-left', 'accordion-right', 'accordion-body', 'bass', 'cello', 'drum', 'shaker', 'announcement'];
+    $files = $channels = [];
+    foreach ($tracks as $i => $track) {
+        $files[] = $path = "{$folder}/mix-{$i}.wav";
+        if (is_file($path)) {
+            continue;
+        }
+        $other = $tracks[($i + 1) % count($tracks)];
+        exec('sox -M '.escapeshellarg("{$folder}/{$track}.wav").' '.escapeshellarg("{$folder}/{$other}.wav").' -e floating-point -b 32 '.escapeshellarg($path).' repeat 1 trim 0 60');
+    }
+    for ($c = 0; $c < 24; ++$c) {
+        $channels[] = new Channel("c{$c}", ChannelKind::Track, "Channel {$c}", Width::Stereo, new ClipSource([new Clip("k{$c}", basename($files[$c % 8]), 0, 0, 60 * 48000)]), fader: -12.0, inserts: [
+            new ProcessorInsert("f{$c}", 'filter', true, 1.0, ['type' => 'high-pass', 'frequency' => 80.0, 'slope' => '12dB']),
+            new ProcessorInsert("e{$c}", 'parametric-eq', true, 1.0, ['low-shelf-gain' => 2.0, 'bell-1-gain' => -3.0, 'bell-2-gain' => 2.0]),
+            new ProcessorInsert("d{$c}", 'compressor', true, 1.0, ['threshold' => -24.0, 'ratio' => 3.0]),
+        ], sends: [new Send("n{$c}", 'r'.($c % 2), -15.0)]);
+    }
+    foreach (['r0' => 1.2, 'r1' => 2.5] as $id => $decay) {
+        $channels[] = new Channel($id, ChannelKind::Return, "Reverb {$id}", Width::Stereo, new BusSource, soloSafe: true, inserts: [new ProcessorInsert("i{$id}", 'reverb', true, 1.0, ['decay' => $decay])]);
+    }
+    $channels[] = new Channel('main', ChannelKind::Main, 'Main', Width::Stereo, new BusSource, output: 'none', inserts: [new ProcessorInsert('limit', 'limiter', true, 1.0, [])]);
+    file_put_contents("{$folder}/mix.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode(new Session('Mix', 48000, 120.0, -3.0, 60 * 48000, $channels)));
+
+    return array_map(static fn (int $c): string => $files[$c % 8], range(0, 23));
+}
+
+/**
+ * The same filters, compressors, sum and limiter in ffmpeg on one thread, without meters and reverbs.
+ *
+ * @param  list<string>  $files
+ * @return list<string>
+ */
+function mixInFfmpeg(array $files, string $out): array
+{
+    $inputs = [];
+    $graph = '';
+    foreach ($files as $c => $file) {
+        array_push($inputs, '-i', $file);
+        $graph .= "[{$c}:a]highpass=f=80:p=2,lowshelf=f=100:g=2,equalizer=f=300:t=q:w=1:g=-3,equalizer=f=1000:t=q:w=1:g=2,acompressor=threshold=-24dB:ratio=3,volume=-12dB[c{$c}];";
+    }
+    $graph .= implode('', array_map(static fn (int $c): string => "[c{$c}]", array_keys($files))).'amix=inputs='.count($files).':normalize=0,alimiter=level=0';
+
+    return ['ffmpeg', '-v', 'error', '-y', '-threads', '1', '-filter_threads', '1', '-filter_complex_threads', '1', ...$inputs, '-filter_complex', $graph, '-c:a', 'pcm_f32le', $out];
+}
+
 switch ($argv[1] ?? '') {
+    case 'mix':
+        $files = mix($folder);
+        $ours = cpu([PHP_BINARY, __DIR__.'/../core/bin/hafen', 'render', "{$folder}/mix.json", '--out', "{$folder}/ours.wav", '--bits', '32f']);
+        $theirs = cpu(mixInFfmpeg($files, "{$folder}/ffmpeg.wav"));
+        echo json_encode(['ours' => $ours, 'ffmpeg' => $theirs]);
+        exit;
     case 'render':
         // The demo repeated so many times: real-time factor and peak memory.
         $times = (int) $argv[2];
