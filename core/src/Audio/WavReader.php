@@ -51,8 +51,7 @@ final class WavReader implements AudioSource
         if ($last <= $first) {
             return array_fill(0, $channels, array_fill(0, $count, 0.0));
         }
-        $samples = SampleDecoder::decode($this->bytes($first, $last - $first), $this->header->format->samples);
-        $sides = self::deinterleave($samples, $channels);
+        $sides = SampleDecoder::sides($this->bytes($first, $last - $first), $this->header->format->samples, $channels);
         if ($last - $first === $count) {
             return $sides;
         }
@@ -88,27 +87,5 @@ final class WavReader implements AudioSource
         }
 
         return $bytes;
-    }
-
-    /**
-     * @param  list<float>  $samples
-     * @return list<list<float>>
-     */
-    private static function deinterleave(array $samples, int $channels): array
-    {
-        if ($channels === 1) {
-            return [$samples];
-        }
-        $count = count($samples);
-        $sides = [];
-        for ($channel = 0; $channel < $channels; ++$channel) {
-            $side = [];
-            for ($i = $channel; $i < $count; $i += $channels) {
-                $side[] = $samples[$i];
-            }
-            $sides[] = $side;
-        }
-
-        return $sides;
     }
 }

@@ -9,18 +9,26 @@ use Hafen\Audio\Block;
 /**
  * Second-order sections in series (transposed direct form II), with their state for both sides.
  *
- * Sections are named, so that one keeps its state when others come or go. Four sections run in one loop with
- * everything in local variables: that is what lets the JIT keep them fast.
+ * Sections are named, so that one keeps its state when others come or go. Up to four sections run in one loop with
+ * everything in local variables, on samples that nobody else holds: that is what lets the JIT keep them fast.
  */
 final class BiquadCascade
 {
     /**
-     * Added to every section's output and taken away again: what is smaller than its rounding (about 1e-296) becomes
-     * exactly 0, so that no state lingers among the denormals, where the processor is a hundred times slower.
+     * State smaller than this becomes 0 after each block, so that none lingers among the denormals (below 2e-308), where the
+     * processor is a hundred times slower.
      */
-    private const FLUSH = 1e-280;
+    private const NOTHING = 1e-280;
 
-    /** @var array<string, BiquadCoefficients> */
+    /** States of the two sides that differ by less sound the same. */
+    private const ALIKE = 1e-15;
+
+    private const SILENT = [0.0, 0.0];
+
+    /** @var list<string> */
+    private array $names = [];
+
+    /** @var list<BiquadCoefficients> */
     private array $sections = [];
 
     /** @var array<string, array{float, float}> */
@@ -29,19 +37,22 @@ final class BiquadCascade
     /** @var array<string, array{float, float}> */
     private array $rightStates = [];
 
+    /** Both sides were the same until now, so the right one has no state of its own. */
     private bool $wasMono = true;
 
     /** @param  array<string, BiquadCoefficients>  $sections */
     public function set(array $sections): void
     {
-        $this->sections = $sections;
-        $this->leftStates = array_intersect_key($this->leftStates, $sections);
-        $this->rightStates = array_intersect_key($this->rightStates, $sections);
+        $this->names = array_map(strval(...), array_keys($sections));
+        $this->sections = array_values($sections);
+        $this->leftStates = self::kept($this->leftStates, $sections);
+        $this->rightStates = self::kept($this->rightStates, $sections);
     }
 
     public function reset(): void
     {
-        $this->leftStates = $this->rightStates = [];
+        $this->leftStates = $this->rightStates = array_fill_keys($this->names, self::SILENT);
+        $this->wasMono = true;
     }
 
     public function process(Block $block): void
@@ -49,89 +60,105 @@ final class BiquadCascade
         if ($this->sections === []) {
             return;
         }
-        $samples = $block->left;
-        $block->left = [];
-        $before = $this->wasMono && ! $block->mono ? $this->leftStates : null;
-        $block->left = $this->run($samples, $this->leftStates);
-        if (! $block->mono) {
-            if ($before !== null) {
-                // Both sides were the same until now.
-                $this->rightStates = $before;
-            }
-            $samples = $block->right;
-            $block->right = [];
-            $block->right = $this->run($samples, $this->rightStates);
+        if ($this->wasMono && ! $block->mono) {
+            $this->rightStates = $this->leftStates;
+        } elseif ($block->mono && ! $this->wasMono && ! $this->isAlike()) {
+            // What still rings was two sides.
+            $block->widen();
         }
         $this->wasMono = $block->mono;
+        $this->run($block, $this->leftStates);
+        if (! $block->mono) {
+            [$block->left, $block->right] = [$block->right, $block->left];
+            $this->run($block, $this->rightStates);
+            [$block->left, $block->right] = [$block->right, $block->left];
+        }
     }
 
     /**
-     * @param  list<float>  $x
+     * Filters the left side of a block.
+     *
      * @param  array<string, array{float, float}>  $states
-     * @return list<float>
      */
-    private function run(array $x, array &$states): array
+    private function run(Block $block, array &$states): void
     {
-        $names = array_keys($this->sections);
-        $n = count($x);
-        for ($at = 0, $total = count($names); $at < $total;) {
-            if ($total - $at >= 4) {
-                [$p, $q, $r, $s] = [$names[$at], $names[$at + 1], $names[$at + 2], $names[$at + 3]];
-                [$x, $states[$p], $states[$q], $states[$r], $states[$s]] = self::four(
-                    $x, $n, $this->sections[$p], $this->sections[$q], $this->sections[$r], $this->sections[$s],
-                    $states[$p] ?? [0.0, 0.0], $states[$q] ?? [0.0, 0.0], $states[$r] ?? [0.0, 0.0], $states[$s] ?? [0.0, 0.0],
-                );
-                $at += 4;
-            } elseif ($total - $at >= 2) {
-                [$p, $q] = [$names[$at], $names[$at + 1]];
-                [$x, $states[$p], $states[$q]] = self::two(
-                    $x, $n, $this->sections[$p], $this->sections[$q], $states[$p] ?? [0.0, 0.0], $states[$q] ?? [0.0, 0.0],
-                );
-                $at += 2;
-            } else {
-                $p = $names[$at];
-                [$x, $states[$p]] = self::one($x, $n, $this->sections[$p], $states[$p] ?? [0.0, 0.0]);
-                ++$at;
+        $names = $this->names;
+        $sections = $this->sections;
+        for ($at = 0, $total = count($sections); $at < $total; $at += 4) {
+            match ($total - $at) {
+                1 => self::one($block, $sections[$at], $states[$names[$at]]),
+                2 => self::two($block, $sections[$at], $sections[$at + 1], $states[$names[$at]], $states[$names[$at + 1]]),
+                3 => self::three(
+                    $block, $sections[$at], $sections[$at + 1], $sections[$at + 2],
+                    $states[$names[$at]], $states[$names[$at + 1]], $states[$names[$at + 2]],
+                ),
+                default => self::four(
+                    $block, $sections[$at], $sections[$at + 1], $sections[$at + 2], $sections[$at + 3],
+                    $states[$names[$at]], $states[$names[$at + 1]], $states[$names[$at + 2]], $states[$names[$at + 3]],
+                ),
+            };
+        }
+    }
+
+    private function isAlike(): bool
+    {
+        foreach ($this->leftStates as $name => [$one, $two]) {
+            if (abs($one - $this->rightStates[$name][0]) > self::ALIKE || abs($two - $this->rightStates[$name][1]) > self::ALIKE) {
+                return false;
             }
         }
 
-        return $x;
+        return true;
     }
 
     /**
-     * @param  list<float>  $x
-     * @param  array{float, float}  $state
-     * @return array{list<float>, array{float, float}}
+     * @param  array<string, array{float, float}>  $states
+     * @param  array<string, BiquadCoefficients>  $sections
+     * @return array<string, array{float, float}>
      */
-    private static function one(array $x, int $n, BiquadCoefficients $section, array $state): array
+    private static function kept(array $states, array $sections): array
     {
-        [$s1, $s2] = $state;
-        $b0 = $section->b0;
-        $b1 = $section->b1;
-        $b2 = $section->b2;
-        $a1 = $section->a1;
-        $a2 = $section->a2;
-        for ($i = 0; $i < $n; ++$i) {
-            $v = $x[$i];
-            $y = $b0 * $v + $s1 + self::FLUSH - self::FLUSH;
-            $s1 = $b1 * $v - $a1 * $y + $s2;
-            $s2 = $b2 * $v - $a2 * $y;
-            $x[$i] = $y;
-        }
+        return array_replace(array_fill_keys(array_keys($sections), self::SILENT), array_intersect_key($states, $sections));
+    }
 
-        return [$x, [$s1, $s2]];
+    /** @return array{float, float} */
+    private static function flushed(float $one, float $two): array
+    {
+        return [abs($one) < self::NOTHING ? 0.0 : $one, abs($two) < self::NOTHING ? 0.0 : $two];
     }
 
     /**
-     * @param  list<float>  $x
+     * @param  array{float, float}  $stateP
+     */
+    private static function one(Block $block, BiquadCoefficients $p, array &$stateP): void
+    {
+        [$p1, $p2] = $stateP;
+        $pb0 = $p->b0;
+        $pb1 = $p->b1;
+        $pb2 = $p->b2;
+        $pa1 = $p->a1;
+        $pa2 = $p->a2;
+        $x = $block->left;
+        $block->left = [];
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $in = $x[$i];
+            $out = $pb0 * $in + $p1;
+            $p1 = $pb1 * $in - $pa1 * $out + $p2;
+            $p2 = $pb2 * $in - $pa2 * $out;
+            $x[$i] = $out;
+        }
+        $block->left = $x;
+        $stateP = self::flushed($p1, $p2);
+    }
+
+    /**
      * @param  array{float, float}  $stateP
      * @param  array{float, float}  $stateQ
-     * @return array{list<float>, array{float, float}, array{float, float}}
      */
-    private static function two(array $x, int $n, BiquadCoefficients $p, BiquadCoefficients $q, array $stateP, array $stateQ): array
+    private static function two(Block $block, BiquadCoefficients $p, BiquadCoefficients $q, array &$stateP, array &$stateQ): void
     {
-        [$s1, $s2] = $stateP;
-        [$t1, $t2] = $stateQ;
+        [$p1, $p2] = $stateP;
+        [$q1, $q2] = $stateQ;
         $pb0 = $p->b0;
         $pb1 = $p->b1;
         $pb2 = $p->b2;
@@ -142,37 +169,84 @@ final class BiquadCascade
         $qb2 = $q->b2;
         $qa1 = $q->a1;
         $qa2 = $q->a2;
-        for ($i = 0; $i < $n; ++$i) {
-            $v = $x[$i];
-            $y = $pb0 * $v + $s1 + self::FLUSH - self::FLUSH;
-            $s1 = $pb1 * $v - $pa1 * $y + $s2;
-            $s2 = $pb2 * $v - $pa2 * $y;
-            $z = $qb0 * $y + $t1 + self::FLUSH - self::FLUSH;
-            $t1 = $qb1 * $y - $qa1 * $z + $t2;
-            $t2 = $qb2 * $y - $qa2 * $z;
-            $x[$i] = $z;
+        $x = $block->left;
+        $block->left = [];
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $in = $x[$i];
+            $out = $pb0 * $in + $p1;
+            $p1 = $pb1 * $in - $pa1 * $out + $p2;
+            $p2 = $pb2 * $in - $pa2 * $out;
+            $in = $qb0 * $out + $q1;
+            $q1 = $qb1 * $out - $qa1 * $in + $q2;
+            $q2 = $qb2 * $out - $qa2 * $in;
+            $x[$i] = $in;
         }
-
-        return [$x, [$s1, $s2], [$t1, $t2]];
+        $block->left = $x;
+        $stateP = self::flushed($p1, $p2);
+        $stateQ = self::flushed($q1, $q2);
     }
 
     /**
-     * @param  list<float>  $x
+     * @param  array{float, float}  $stateP
+     * @param  array{float, float}  $stateQ
+     * @param  array{float, float}  $stateR
+     */
+    private static function three(Block $block, BiquadCoefficients $p, BiquadCoefficients $q, BiquadCoefficients $r, array &$stateP, array &$stateQ, array &$stateR): void
+    {
+        [$p1, $p2] = $stateP;
+        [$q1, $q2] = $stateQ;
+        [$r1, $r2] = $stateR;
+        $pb0 = $p->b0;
+        $pb1 = $p->b1;
+        $pb2 = $p->b2;
+        $pa1 = $p->a1;
+        $pa2 = $p->a2;
+        $qb0 = $q->b0;
+        $qb1 = $q->b1;
+        $qb2 = $q->b2;
+        $qa1 = $q->a1;
+        $qa2 = $q->a2;
+        $rb0 = $r->b0;
+        $rb1 = $r->b1;
+        $rb2 = $r->b2;
+        $ra1 = $r->a1;
+        $ra2 = $r->a2;
+        $x = $block->left;
+        $block->left = [];
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $in = $x[$i];
+            $out = $pb0 * $in + $p1;
+            $p1 = $pb1 * $in - $pa1 * $out + $p2;
+            $p2 = $pb2 * $in - $pa2 * $out;
+            $in = $qb0 * $out + $q1;
+            $q1 = $qb1 * $out - $qa1 * $in + $q2;
+            $q2 = $qb2 * $out - $qa2 * $in;
+            $out = $rb0 * $in + $r1;
+            $r1 = $rb1 * $in - $ra1 * $out + $r2;
+            $r2 = $rb2 * $in - $ra2 * $out;
+            $x[$i] = $out;
+        }
+        $block->left = $x;
+        $stateP = self::flushed($p1, $p2);
+        $stateQ = self::flushed($q1, $q2);
+        $stateR = self::flushed($r1, $r2);
+    }
+
+    /**
      * @param  array{float, float}  $stateP
      * @param  array{float, float}  $stateQ
      * @param  array{float, float}  $stateR
      * @param  array{float, float}  $stateS
-     * @return array{list<float>, array{float, float}, array{float, float}, array{float, float}, array{float, float}}
      */
     private static function four(
-        array $x, int $n,
+        Block $block,
         BiquadCoefficients $p, BiquadCoefficients $q, BiquadCoefficients $r, BiquadCoefficients $s,
-        array $stateP, array $stateQ, array $stateR, array $stateS,
-    ): array {
-        [$s1, $s2] = $stateP;
-        [$t1, $t2] = $stateQ;
-        [$u1, $u2] = $stateR;
-        [$v1, $v2] = $stateS;
+        array &$stateP, array &$stateQ, array &$stateR, array &$stateS,
+    ): void {
+        [$p1, $p2] = $stateP;
+        [$q1, $q2] = $stateQ;
+        [$r1, $r2] = $stateR;
+        [$s1, $s2] = $stateS;
         $pb0 = $p->b0;
         $pb1 = $p->b1;
         $pb2 = $p->b2;
@@ -193,23 +267,28 @@ final class BiquadCascade
         $sb2 = $s->b2;
         $sa1 = $s->a1;
         $sa2 = $s->a2;
-        for ($i = 0; $i < $n; ++$i) {
-            $w = $x[$i];
-            $y = $pb0 * $w + $s1 + self::FLUSH - self::FLUSH;
-            $s1 = $pb1 * $w - $pa1 * $y + $s2;
-            $s2 = $pb2 * $w - $pa2 * $y;
-            $z = $qb0 * $y + $t1 + self::FLUSH - self::FLUSH;
-            $t1 = $qb1 * $y - $qa1 * $z + $t2;
-            $t2 = $qb2 * $y - $qa2 * $z;
-            $y = $rb0 * $z + $u1 + self::FLUSH - self::FLUSH;
-            $u1 = $rb1 * $z - $ra1 * $y + $u2;
-            $u2 = $rb2 * $z - $ra2 * $y;
-            $z = $sb0 * $y + $v1 + self::FLUSH - self::FLUSH;
-            $v1 = $sb1 * $y - $sa1 * $z + $v2;
-            $v2 = $sb2 * $y - $sa2 * $z;
-            $x[$i] = $z;
+        $x = $block->left;
+        $block->left = [];
+        for ($i = 0, $n = count($x); $i < $n; ++$i) {
+            $in = $x[$i];
+            $out = $pb0 * $in + $p1;
+            $p1 = $pb1 * $in - $pa1 * $out + $p2;
+            $p2 = $pb2 * $in - $pa2 * $out;
+            $in = $qb0 * $out + $q1;
+            $q1 = $qb1 * $out - $qa1 * $in + $q2;
+            $q2 = $qb2 * $out - $qa2 * $in;
+            $out = $rb0 * $in + $r1;
+            $r1 = $rb1 * $in - $ra1 * $out + $r2;
+            $r2 = $rb2 * $in - $ra2 * $out;
+            $in = $sb0 * $out + $s1;
+            $s1 = $sb1 * $out - $sa1 * $in + $s2;
+            $s2 = $sb2 * $out - $sa2 * $in;
+            $x[$i] = $in;
         }
-
-        return [$x, [$s1, $s2], [$t1, $t2], [$u1, $u2], [$v1, $v2]];
+        $block->left = $x;
+        $stateP = self::flushed($p1, $p2);
+        $stateQ = self::flushed($q1, $q2);
+        $stateR = self::flushed($r1, $r2);
+        $stateS = self::flushed($s1, $s2);
     }
 }

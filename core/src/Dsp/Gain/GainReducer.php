@@ -4,10 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Dsp\Gain;
 
+use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 
 /**
- * The gain of a compressor for each sample: detector, static curve, attack and release on the gain in dB.
+ * Turns sound down as a compressor does: detector, static curve, attack and release on the gain in dB.
  *
  * Source: Giannoulis, Massberg, Reiss, JAES 2012 (log-domain, smooth decoupled detector, eq. 17). The RMS detector is a
  * 10 ms mean square. Attack is the time to reach 63 % of a rise; release is the time constant of the fall, which the attack then
@@ -63,37 +64,47 @@ final class GainReducer
     }
 
     /**
-     * The gains for the next samples of what is listened to; the louder side counts.
+     * Turns a block down by what it, or another sound, asks for; the louder side counts.
      *
-     * @param  list<float>  $left
-     * @param  list<float>  $right
-     * @return array{list<float>, float} amplitude factors, deepest reduction in dB
+     * @param  ?Block  $sidechain  what is listened to, as long; null is the block itself
+     * @return float deepest reduction in dB
      */
-    public function gains(array $left, array $right): array
+    public function process(Block $block, ?Block $sidechain = null): float
     {
         $meanSquare = $this->meanSquare;
         $held = $this->held;
         $reduction = $this->reduction;
         $rms = $this->rms;
         $smoothing = $this->coefficient(self::RMS_MILLISECONDS);
+        $fresh = 1.0 - $smoothing;
         $threshold = $this->threshold;
-        $slope = $this->slope;
+        $slope = -$this->slope;
         $knee = $this->knee;
         $halfKnee = $knee / 2;
         $attack = $this->attack;
+        $attacking = 1.0 - $attack;
         $release = $this->release;
+        $releasing = 1.0 - $release;
         $toDecibels = 20.0 / M_LN10;
-        $toNatural = M_LN10 / 20.0;
+        $toNatural = -M_LN10 / 20.0;
         $makeUp = Decibel::toGain($this->makeUp);
         // Below this amplitude the curve does nothing and no logarithm is needed.
         $floor = Decibel::toGain($threshold - $halfKnee);
         $deepest = 0.0;
-        $gains = [];
+        $own = $sidechain === null;
+        $keyLeft = $sidechain === null ? [] : $sidechain->left;
+        $keyRight = $sidechain === null ? [] : $sidechain->right();
+        $mono = $block->mono;
+        $left = $block->left;
+        $right = $block->right;
+        $block->left = $block->right = [];
         for ($i = 0, $n = count($left); $i < $n; ++$i) {
-            $l = $left[$i];
-            $r = $right[$i];
+            $x = $left[$i];
+            $y = $mono ? $x : $right[$i];
+            $l = $own ? $x : $keyLeft[$i];
+            $r = $own ? $y : $keyRight[$i];
             if ($rms) {
-                $meanSquare = $smoothing * $meanSquare + (1.0 - $smoothing) * ($l * $l > $r * $r ? $l * $l : $r * $r) + 1e-280 - 1e-280;
+                $meanSquare = $smoothing * $meanSquare + $fresh * ($l * $l > $r * $r ? $l * $l : $r * $r) + 1e-280 - 1e-280;
                 $level = sqrt($meanSquare);
             } else {
                 if ($l < 0.0) {
@@ -108,34 +119,40 @@ final class GainReducer
             if ($level > $floor) {
                 $over = $toDecibels * log($level) - $threshold;
                 if ($over < $halfKnee) {
-                    $wanted = -$slope * ($over + $halfKnee) * ($over + $halfKnee) / (2.0 * $knee);
+                    $wanted = $slope * ($over + $halfKnee) * ($over + $halfKnee) / (2.0 * $knee);
                 } else {
-                    $wanted = -$slope * $over;
+                    $wanted = $slope * $over;
                 }
             }
-            $held = $release * $held + (1.0 - $release) * $wanted;
+            $held = $release * $held + $releasing * $wanted;
             if ($wanted > $held) {
                 $held = $wanted;
             }
-            $reduction = $attack * $reduction + (1.0 - $attack) * $held;
+            $reduction = $attack * $reduction + $attacking * $held;
             if ($reduction > 1e-6) {
                 if ($reduction > $deepest) {
                     $deepest = $reduction;
                 }
-                $gains[] = $makeUp * exp(-$toNatural * $reduction);
+                $gain = $makeUp * exp($toNatural * $reduction);
             } else {
-                $gains[] = $makeUp;
+                $gain = $makeUp;
                 if ($held < 1e-9) {
                     $held = 0.0;
                     $reduction = 0.0;
                 }
             }
+            $left[$i] = $x * $gain;
+            if (! $mono) {
+                $right[$i] = $y * $gain;
+            }
         }
+        $block->left = $left;
+        $block->right = $right;
         $this->meanSquare = $meanSquare;
         $this->held = $held;
         $this->reduction = $reduction;
 
-        return [$gains, $deepest];
+        return $deepest;
     }
 
     private function coefficient(float $milliseconds): float

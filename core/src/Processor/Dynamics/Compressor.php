@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Samples;
 use Hafen\Dsp\Gain\GainComputer;
 use Hafen\Dsp\Gain\GainReducer;
 use Hafen\Processor\ChipLabel;
@@ -98,16 +97,8 @@ final class Compressor implements Processor, ReducesGain, TakesSidechain
 
     public function process(Block $block): void
     {
-        $heard = $this->heard($block);
-        [$gains, $this->reported] = $this->reducer->gains($heard->left, $heard->right());
-        $samples = $block->left;
-        $block->left = [];
-        $block->left = Samples::multiply($samples, $gains);
-        if (! $block->mono) {
-            $samples = $block->right;
-            $block->right = [];
-            $block->right = Samples::multiply($samples, $gains);
-        }
+        $this->reported = $this->reducer->process($block, $this->sidechain);
+        $this->sidechain = null;
     }
 
     public function reset(): void

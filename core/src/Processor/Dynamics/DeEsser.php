@@ -108,8 +108,10 @@ final class DeEsser implements Processor, ReducesGain
     {
         $high = clone $block;
         $this->high->process($high);
-        [$gains] = $this->reducer->gains($high->left, $high->right());
-        [$gains, $least] = self::held($gains, $this->range);
+        // What comes of ones is the gains.
+        $ones = Block::mono(array_fill(0, $block->frames(), 1.0));
+        $this->reducer->process($ones, $high);
+        [$gains, $least] = self::held($ones->left, $this->range);
         $this->reported = -20.0 * log10($least);
         $worked = $this->isWide ? $block : $high;
         $worked->left = Samples::multiply($worked->left, $gains);
@@ -120,6 +122,10 @@ final class DeEsser implements Processor, ReducesGain
         $low = $this->isWide ? clone $block : $block;
         $this->low->process($low);
         if (! $this->isWide) {
+            if (! $block->mono || ! $high->mono) {
+                $block->widen();
+                $high->widen();
+            }
             $block->left = Samples::addScaled($block->left, $high->left, 1.0);
             if (! $block->mono) {
                 $block->right = Samples::addScaled($block->right, $high->right, 1.0);

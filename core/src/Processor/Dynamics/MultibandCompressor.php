@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Processor\Dynamics;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\Samples;
 use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Filter\LinkwitzRiley;
 use Hafen\Dsp\Gain\GainComputer;
@@ -151,28 +152,31 @@ final class MultibandCompressor implements Processor, ReducesGain, TakesSidechai
         $sidechain = $this->sidechain;
         $this->sidechain = null;
         $this->reported = 0.0;
-        $left = array_fill(0, $block->frames(), 0.0);
-        $right = $block->mono ? [] : $left;
+        $bands = [];
         foreach ($this->filters as $name => $filter) {
             $band = clone $block;
             $filter->process($band);
-            $heard = $band;
+            $heard = null;
             if ($sidechain !== null) {
                 $heard = clone $sidechain;
                 $this->keyFilters[$name]->process($heard);
             }
-            [$gains, $deepest] = $this->reducers[$name]->gains($heard->left, $heard->right());
-            $this->reported = max($this->reported, $deepest);
-            if ($this->isMuted[$name]) {
-                continue;
-            }
-            $left = self::addProducts($left, $band->left, $gains);
-            if (! $block->mono) {
-                $right = self::addProducts($right, $band->right, $gains);
+            $this->reported = max($this->reported, $this->reducers[$name]->process($band, $heard));
+            if (! $this->isMuted[$name]) {
+                $bands[] = $band;
             }
         }
-        $block->left = $left;
-        $block->right = $right;
+        $silence = array_fill(0, $block->frames(), 0.0);
+        $block->left = $silence;
+        // Where a filter still rings of two sides, its band is wide though the block is not.
+        $block->mono = array_filter($bands, static fn (Block $band): bool => ! $band->mono) === [];
+        $block->right = $block->mono ? [] : $silence;
+        foreach ($bands as $band) {
+            $block->left = Samples::add($block->left, $band->left);
+            if (! $block->mono) {
+                $block->right = Samples::add($block->right, $band->right());
+            }
+        }
     }
 
     public function reset(): void
@@ -198,20 +202,5 @@ final class MultibandCompressor implements Processor, ReducesGain, TakesSidechai
     private static function curve(ParameterValues $values, string $band): GainComputer
     {
         return new GainComputer($values->number("{$band}-threshold"), $values->number("{$band}-ratio"), 6.0);
-    }
-
-    /**
-     * @param  list<float>  $sum
-     * @param  list<float>  $samples
-     * @param  list<float>  $gains
-     * @return list<float>
-     */
-    private static function addProducts(array $sum, array $samples, array $gains): array
-    {
-        for ($i = 0, $n = count($sum); $i < $n; ++$i) {
-            $sum[$i] += $samples[$i] * $gains[$i];
-        }
-
-        return $sum;
     }
 }
