@@ -185,18 +185,22 @@ final class Meter
     private static function side(array $samples, float $peak): array
     {
         $energy = 0.0;
+        $highest = $peak * $peak;
+        // Of squares, so that no sign has to be looked at. The root of a square is the amplitude to the bit.
+        foreach ($samples as $x) {
+            $x *= $x;
+            $energy += $x;
+            if ($x > $highest) {
+                $highest = $x;
+            }
+        }
+        $peak = sqrt($highest);
         $overs = 0;
-        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
-            $x = $samples[$i];
-            $energy += $x * $x;
-            if ($x < 0.0) {
-                $x = -$x;
-            }
-            if ($x > $peak) {
-                $peak = $x;
-            }
-            if ($x > 1.0) {
-                ++$overs;
+        if ($highest > 1.0) {
+            foreach ($samples as $x) {
+                if ($x > 1.0 || $x < -1.0) {
+                    ++$overs;
+                }
             }
         }
 

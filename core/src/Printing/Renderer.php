@@ -27,7 +27,7 @@ use Throwable;
  */
 final readonly class Renderer
 {
-    public function __construct(private Compiler $compiler, private int $blockSize = 512)
+    public function __construct(private Compiler $compiler, private int $blockSize = 1024)
     {
     }
 
