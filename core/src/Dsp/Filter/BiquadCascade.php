@@ -75,6 +75,18 @@ final class BiquadCascade
         }
     }
 
+    /** Whether something of the left side is still to come out. */
+    public function isRinging(): bool
+    {
+        foreach ($this->leftStates as [$one, $two]) {
+            if (abs($one) > self::ALIKE || abs($two) > self::ALIKE) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     /**
      * Filters the left side of a block.
      *

@@ -22,6 +22,9 @@ final class Oversampler
     /** The same for twice the rate. */
     public const DELAY_TWICE = 23;
 
+    /** Samples after which nothing is left of what was heard: both ways through both stages. */
+    public const MEMORY = 128;
+
     private HalfBand $first;
 
     private HalfBand $second;

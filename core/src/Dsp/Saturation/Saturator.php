@@ -6,6 +6,7 @@ namespace Hafen\Dsp\Saturation;
 
 use Closure;
 use Hafen\Audio\Block;
+use Hafen\Dsp\RingOut;
 
 /**
  * Sends both sides of a path through a curve at a higher sample rate, so that what the curve adds above half the rate does not
@@ -20,11 +21,12 @@ final class Saturator
 
     private Oversampler $right;
 
-    private bool $wasMono = true;
+    private readonly RingOut $ringOut;
 
     /** @param  bool  $isTwice  twice the rate instead of four times */
     public function __construct(private readonly bool $isTwice = false)
     {
+        $this->ringOut = new RingOut(Oversampler::MEMORY);
         $this->left = new Oversampler($isTwice);
         $this->right = new Oversampler($isTwice);
     }
@@ -43,11 +45,9 @@ final class Saturator
     /** @param  Closure(list<float>): list<float>  $curve */
     public function process(Block $block, Closure $curve): void
     {
-        if (! $block->mono && $this->wasMono) {
-            // From here on the sides differ; the right one starts where the left one is.
+        if ($this->ringOut->parts($block)) {
             $this->right = clone $this->left;
         }
-        $this->wasMono = $block->mono;
         $left = $block->left;
         $block->left = [];
         $block->left = $this->left->down($curve($this->left->up($left)));
@@ -62,6 +62,6 @@ final class Saturator
     {
         $this->left->reset();
         $this->right->reset();
-        $this->wasMono = true;
+        $this->ringOut->reset();
     }
 }

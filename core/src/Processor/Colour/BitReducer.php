@@ -89,6 +89,9 @@ final class BitReducer implements Processor
     {
         if (! $block->mono && $this->wasMono) {
             $this->heldRight = $this->heldLeft;
+        } elseif ($block->mono && ! $this->wasMono && $this->heldLeft !== $this->heldRight) {
+            // The sides hold what was two.
+            $block->widen();
         }
         $this->wasMono = $block->mono;
         $frames = $block->frames();

@@ -125,6 +125,9 @@ final class TubeStage implements Processor
     {
         if (! $block->mono && $this->wasMono) {
             $this->meanRight = $this->meanLeft;
+        } elseif ($block->mono && ! $this->wasMono && abs($this->meanLeft - $this->meanRight) > 1e-12) {
+            // The sides were not equally loud a moment ago.
+            $block->widen();
         }
         $this->wasMono = $block->mono;
         [$block->left, $this->meanLeft] = $this->leaned($block->left, $this->meanLeft);

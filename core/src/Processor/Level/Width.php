@@ -96,8 +96,10 @@ final class Width implements Processor
     {
         if ($this->isNarrow) {
             $side = Block::mono(Samples::side($block->left, $block->right()));
+            $isRinging = $this->narrow->isRinging();
             $this->narrow->process($side);
-            if (! $block->mono) {
+            if (! $block->mono || $isRinging) {
+                $block->widen();
                 $mid = Samples::mid($block->left, $block->right);
                 $block->left = Samples::addScaled($mid, $side->left, 1.0);
                 $block->right = Samples::addScaled($mid, $side->left, -1.0);

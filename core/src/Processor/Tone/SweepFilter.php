@@ -135,6 +135,9 @@ final class SweepFilter implements Positioned, Processor
     {
         if (! $block->mono && $this->wasMono) {
             $this->right = $this->left;
+        } elseif ($block->mono && ! $this->wasMono && max(abs($this->left[0] - $this->right[0]), abs($this->left[1] - $this->right[1])) > 1e-15) {
+            // What still rings was two sides.
+            $block->widen();
         }
         $this->wasMono = $block->mono;
         $left = $block->left;
