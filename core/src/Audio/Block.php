@@ -21,6 +21,12 @@ final class Block
 
     public bool $mono;
 
+    /** Known to be silence; whoever puts sound in says that it is not. */
+    public bool $isSilent = false;
+
+    /** @var list<float> */
+    private static array $zeros = [];
+
     /**
      * @param  list<float>  $left
      * @param  list<float>  $right
@@ -30,6 +36,18 @@ final class Block
         $this->left = $left;
         $this->right = $right;
         $this->mono = $mono;
+    }
+
+    /** A block that is known to be silent. */
+    public static function silent(int $frames): self
+    {
+        if (count(self::$zeros) !== $frames) {
+            self::$zeros = array_fill(0, $frames, 0.0);
+        }
+        $block = new self(self::$zeros, [], true);
+        $block->isSilent = true;
+
+        return $block;
     }
 
     /** A silent stereo block. */

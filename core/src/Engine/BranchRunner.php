@@ -51,6 +51,11 @@ final class BranchRunner
         $this->alignment->resize($samples);
     }
 
+    public function isSettled(): bool
+    {
+        return ! $this->level->moving() && ! $this->alignment->changing() && $this->chain->isSettled();
+    }
+
     public function settle(): void
     {
         $this->level->settle();

@@ -39,6 +39,17 @@ final class Chain
         return $tail;
     }
 
+    public function isSettled(): bool
+    {
+        foreach ($this->runners as $runner) {
+            if (! $runner->isSettled()) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     public function settle(): void
     {
         foreach ($this->runners as $runner) {

@@ -240,7 +240,9 @@ final class ChannelStrip
         $this->pass(Tap::PRE_FADER, $block, $taps);
         $atFader = hrtime(true);
         $this->nanoseconds[0] += $atFader - $start;
-        $this->fader->process($block, $sourcePosition - $this->latencyAtFader);
+        if (! $block->isSilent || $this->fader->moving()) {
+            $this->fader->process($block, $sourcePosition - $this->latencyAtFader);
+        }
         $this->postInserts->process($block, $sourcePosition, $metered, $taps);
         $sound = $this->postFader->measure($block, $sourcePosition);
         if (! $sound) {
@@ -302,7 +304,9 @@ final class ChannelStrip
         $start = hrtime(true);
         $block = $this->input->read($sourcePosition, $frames);
         $this->nanosecondsReading += hrtime(true) - $start;
-        $this->trim->process($block);
+        if (! $block->isSilent || $this->trim->moving()) {
+            $this->trim->process($block);
+        }
         if ($metered) {
             $this->source->measure($block, $sourcePosition);
         }

@@ -56,7 +56,7 @@ final class ClipPlayer
             }
         }
 
-        return $block ?? ($this->width === Width::Mono ? Block::mono(array_fill(0, $frames, 0.0)) : Block::silence($frames));
+        return $block ?? Block::silent($frames);
     }
 
     /** @return array{0: list<float>, 1?: list<float>} */
@@ -88,17 +88,17 @@ final class ClipPlayer
             }
             $pair[] = $side;
         }
-        /** @var array{0: list<float>, 1?: list<float>} $pair */
-        if ($this->width === Width::Stereo && ! isset($pair[1])) {
-            $pair[1] = $pair[0];
-        }
 
+        /** @var array{0: list<float>, 1?: list<float>} $pair */
         return $pair;
     }
 
     /** @param  array{0: list<float>, 1?: list<float>}  $sides */
     private static function add(Block $block, array $sides): void
     {
+        if (isset($sides[1])) {
+            $block->widen();
+        }
         foreach ($sides[0] as $i => $sample) {
             $block->left[$i] += $sample;
         }

@@ -57,7 +57,7 @@ final readonly class Compiler
             $atFader = $alignment->arrival[$id] + $rowLatency;
             $frozen = match (true) {
                 $replays !== [] => null,
-                $channel->off => FrozenAudio::silence($channel->width),
+                $channel->off => FrozenAudio::silence(),
                 $channel->frozen !== null => $this->frozen($channel->frozen, $strips[$id]->frozen(), $session->sampleRate, $unplayable[$id]),
                 default => null,
             };

@@ -55,6 +55,12 @@ final class DryWet
         $this->dry->reset();
     }
 
+    /** Whether its share is on the way, or waits for delay lines to fill. */
+    public function moving(): bool
+    {
+        return $this->wet->moving() || $this->filling > 0;
+    }
+
     /** Returns whether the insert is inaudible and can be skipped. */
     public function isIdle(): bool
     {

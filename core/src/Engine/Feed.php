@@ -30,6 +30,9 @@ final class Feed
 
     private string $stage = Tap::POST_FADER;
 
+    /** Frames of silence that have come, one after another. */
+    private int $quiet = 0;
+
     public function __construct(int $sampleRate)
     {
         $this->level = new StereoGain(0.0, $sampleRate, 8.0);
@@ -84,6 +87,7 @@ final class Feed
     public function reset(): void
     {
         $this->alignment->reset();
+        $this->quiet = 0;
     }
 
     public function from(): string
@@ -94,7 +98,12 @@ final class Feed
     /** Returns its output block. */
     public function take(int $sourcePosition, int $frames): Block
     {
-        $block = clone $this->from->passing($this->stage, $frames);
+        $block = $this->from->passing($this->stage, $frames);
+        if ($this->rests($block)) {
+            return $block;
+        }
+        $block = clone $block;
+        $block->isSilent = false;
         $this->alignment->process($block);
         $this->automation->process($block, $sourcePosition - $this->inputLatency);
         $this->level->process($block);
@@ -105,11 +114,14 @@ final class Feed
     /**
      * Returns its samples and the gains the sum has to apply to them.
      *
-     * @return array{array{list<float>, float}, ?array{list<float>, float}} left, right; null where it is the same
+     * @return ?array{array{list<float>, float}, ?array{list<float>, float}} left, right (null where it is the same); null for silence
      */
-    public function parts(int $sourcePosition, int $frames): array
+    public function parts(int $sourcePosition, int $frames): ?array
     {
         $block = $this->from->passing($this->stage, $frames);
+        if ($this->rests($block)) {
+            return null;
+        }
         if ($this->alignment->length() > 0 || $this->alignment->changing() || ! $this->automation->isIdle()) {
             $block = clone $block;
         }
@@ -117,5 +129,14 @@ final class Feed
         $this->automation->process($block, $sourcePosition - $this->inputLatency);
 
         return $this->level->parts($block);
+    }
+
+    /** Whether a block is silence, all that came before has left the delay, and nothing moves. */
+    private function rests(Block $block): bool
+    {
+        $rests = $block->isSilent && $this->quiet >= $this->alignment->length() && ! $this->alignment->changing() && ! $this->level->moving() && $this->automation->isIdle();
+        $this->quiet = $block->isSilent ? $this->quiet + $block->frames() : 0;
+
+        return $rests;
     }
 }

@@ -7,7 +7,6 @@ namespace Hafen\Engine;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\Block;
 use Hafen\Audio\UnreadableAudioFile;
-use Hafen\Session\Channel\Width;
 
 /** Plays the file of a frozen channel in place of everything up to its fader, as late as the channel's inserts would be. */
 final class FrozenAudio implements Replay
@@ -15,7 +14,7 @@ final class FrozenAudio implements Replay
     /** Samples by which the sound comes late to the fader. */
     private int $latency = 0;
 
-    private function __construct(public readonly string $file, private readonly ?AudioSource $source, private readonly bool $isMono = false)
+    private function __construct(public readonly string $file, private readonly ?AudioSource $source)
     {
     }
 
@@ -31,9 +30,9 @@ final class FrozenAudio implements Replay
     }
 
     /** A channel that is switched off: it plays silence. */
-    public static function silence(Width $width): self
+    public static function silence(): self
     {
-        return new self('', null, $width === Width::Mono);
+        return new self('', null);
     }
 
     public function isSilence(): bool
@@ -49,7 +48,7 @@ final class FrozenAudio implements Replay
     public function read(int $sourcePosition, int $frames): Block
     {
         if ($this->source === null) {
-            return $this->isMono ? Block::mono(array_fill(0, $frames, 0.0)) : Block::silence($frames);
+            return Block::silent($frames);
         }
         $sides = $this->source->read($sourcePosition - $this->latency, $frames);
 

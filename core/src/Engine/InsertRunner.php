@@ -16,6 +16,9 @@ interface InsertRunner
     /** Tail in samples: how long it can sound after its input has stopped. */
     public function tail(): int;
 
+    /** Whether nothing in it moves, so that silence leaves it as it is. */
+    public function isSettled(): bool;
+
     /** Jumps to its target values; used before a path has produced sound. */
     public function settle(): void;
 

@@ -11,6 +11,7 @@ use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
+use Hafen\Processor\Settles;
 use Hafen\Processor\TakesSidechain;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -49,6 +50,8 @@ final class ProcessorRunner implements InsertRunner
 
     private int $nanoseconds = 0;
 
+    private readonly Rest $rest;
+
     public function __construct(
         public readonly string $id,
         public readonly string $processorId,
@@ -58,6 +61,7 @@ final class ProcessorRunner implements InsertRunner
         int $sampleRate,
     ) {
         $this->meter = new Meter;
+        $this->rest = new Rest;
         $this->glide = new ParameterSmoother($spec, $values, $sampleRate);
         $this->share = new DryWet($sampleRate, $processor->latency());
         $this->automation = new GainAutomation($sampleRate);
@@ -108,6 +112,13 @@ final class ProcessorRunner implements InsertRunner
         $this->processor->reset();
         $this->isFresh = true;
         $this->share->reset();
+        $this->rest->reset();
+    }
+
+    public function isSettled(): bool
+    {
+        return ! $this->share->moving() && ! $this->glide->moving() && $this->automation->isIdle() && $this->parameterAutomation === null && $this->sidechain === null
+            && (! $this->processor instanceof Settles || $this->processor->isSettled());
     }
 
     public function latency(): int
@@ -123,10 +134,21 @@ final class ProcessorRunner implements InsertRunner
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
     {
         $taps?->pass(Tap::beforeStage($this->id), $block);
+        if ($this->rest->allows($block, $this)) {
+            $metered && $this->meter->measure($block, $sourcePosition);
+            $taps?->pass("insert:{$this->id}", $block);
+
+            return;
+        }
         $start = hrtime(true);
+        $comesSilent = $block->isSilent;
+        $block->isSilent = false;
         $this->position = $sourcePosition - $this->inputLatency;
         $this->heard = $this->sidechain?->take($sourcePosition, $block->frames());
         $this->share->process($block, $this->wet(...), $this->automation->isIdle() ? null : $this->automation->gains($this->position, $block->frames()));
+        if ($comesSilent) {
+            $this->rest->look($block);
+        }
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
             $this->meter->measure($block, $sourcePosition);

@@ -42,8 +42,11 @@ final class SplitRunner implements InsertRunner
 
     private int $nanoseconds = 0;
 
+    private readonly Rest $rest;
+
     public function __construct(public readonly string $id, private readonly int $sampleRate)
     {
+        $this->rest = new Rest;
         $this->before = new Meter;
         $this->after = new Meter;
         $this->share = new DryWet($sampleRate);
@@ -105,16 +108,33 @@ final class SplitRunner implements InsertRunner
     {
         $this->share->reset();
         $this->resetBranches();
+        $this->rest->reset();
+    }
+
+    public function isSettled(): bool
+    {
+        return ! $this->share->moving() && $this->crossovers === $this->target
+            && array_filter($this->branchRunners, static fn (BranchRunner $branchRunner): bool => ! $branchRunner->isSettled()) === [];
     }
 
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
     {
+        if ($this->rest->allows($block, $this)) {
+            $this->passSilence($block, $sourcePosition, $metered, $taps);
+
+            return;
+        }
+        $comesSilent = $block->isSilent;
+        $block->isSilent = false;
         $start = hrtime(true);
         if ($metered) {
             $this->before->measure($block, $sourcePosition);
         }
         $taps?->pass("into:{$this->id}", $block);
         $this->share->process($block, fn (Block $wet) => $this->branches($wet, $sourcePosition, $metered, $taps));
+        if ($comesSilent) {
+            $this->rest->look($block);
+        }
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {
             $this->after->measure($block, $sourcePosition);
@@ -168,6 +188,17 @@ final class SplitRunner implements InsertRunner
         $this->nanoseconds = 0;
 
         return $nanoseconds;
+    }
+
+    /** Has silence at every stage. */
+    private function passSilence(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        foreach ($metered ? $this->meters() : [] as $meter) {
+            $meter->measure($block, $sourcePosition);
+        }
+        foreach ($taps === null ? [] : array_keys($this->stages()) as $stage) {
+            $taps?->pass((string) $stage, $block);
+        }
     }
 
     private function resetBranches(): void

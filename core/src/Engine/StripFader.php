@@ -51,6 +51,12 @@ final class StripFader
         $this->rightAutomation->settle();
     }
 
+    /** Whether it is on the way to what is set, or follows a lane. */
+    public function moving(): bool
+    {
+        return $this->gain->moving() || ! $this->automation->isIdle() || ! $this->leftAutomation->isIdle() || ! $this->rightAutomation->isIdle();
+    }
+
     /** @param  int  $position  in the session of the first sample that comes to the fader */
     public function process(Block $block, int $position): void
     {

@@ -109,7 +109,11 @@ final class StripInput
     {
         $both = $left = $right = $this->contributions = [];
         foreach ($this->feeds as $feed) {
-            [$one, $other] = $feed->parts($position, $frames);
+            $parts = $feed->parts($position, $frames);
+            if ($parts === null) {
+                continue;
+            }
+            [$one, $other] = $parts;
             if ($this->keepsContributions) {
                 $this->contributions[] = [$feed->from(), $one, $other];
             }
@@ -120,8 +124,11 @@ final class StripInput
                 $right[] = $other;
             }
         }
+        if ($both === [] && $left === []) {
+            return Block::silent($frames);
+        }
         $common = Samples::addAllScaled(array_fill(0, $frames, 0.0), $both);
 
-        return new Block(Samples::addAllScaled($common, $left), Samples::addAllScaled($common, $right));
+        return $left === [] ? Block::mono($common) : new Block(Samples::addAllScaled($common, $left), Samples::addAllScaled($common, $right));
     }
 }

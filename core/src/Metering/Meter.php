@@ -51,6 +51,11 @@ final class Meter
      */
     public function measure(Block $block, int $sourcePosition): bool
     {
+        if ($block->isSilent && $this->window === null) {
+            $this->count([0.0, 0.0, 0, 2 * $block->frames(), null, null]);
+
+            return true;
+        }
         $position = $sourcePosition;
         if ($this->window !== null) {
             $counting = $this->window->cut($block, $sourcePosition);

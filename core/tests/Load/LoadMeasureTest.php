@@ -5,10 +5,14 @@ declare(strict_types=1);
 use Hafen\Engine\Compiler;
 use Hafen\Load\ChannelLoad;
 use Hafen\Load\LoadMeasure;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Session;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
@@ -20,7 +24,7 @@ function loadedSession(): Session
             Mix::insert('i1', 'filter'),
             Mix::split('s1', [new Branch('b1', 'Dry'), new Branch('b2', 'Wet', inserts: [Mix::insert('i2', 'drive'), Mix::split('s2', [new Branch('b3', 'One', inserts: [Mix::insert('i3', 'tilt')]), new Branch('b4', 'Two')])])]),
         ]),
-        Mix::track('808', [Mix::insert('i4', 'compressor')], Width::Stereo),
+        Mix::track('808', [Mix::insert('i4', 'compressor')], Width::Stereo)->withSends([new Send('n1', 'plate', -6.0)]),
         Mix::bus('plate', ChannelKind::Return, [Mix::insert('i5', 'reverb')]),
     ], [Mix::insert('i6', 'limiter')]);
 }
@@ -57,4 +61,12 @@ it('stops when it is told to', function (): void {
     expect(loadMeasure()->measure(loadedSession(), 5.0, static function () use (&$blocks): bool {
         return ++$blocks < 4;
     }))->toBeNull()->and($blocks)->toBe(4);
+});
+
+it('measures where most plays: what rests takes nothing', function (): void {
+    $late = static fn (string $id, int $start): Channel => Mix::track($id, [Mix::insert("i-{$id}", 'parametric-eq', ['bell-1-gain' => 6.0])], Width::Stereo)->withSource(new ClipSource([new Clip("k-{$id}", '808', $start, 0, 48_000)]));
+    $session = Mix::session([$late('early', 0), $late('one', 480_000), $late('two', 480_000), Mix::track('cello', [Mix::insert('i-cello', 'filter')], length: 960_000)->withSource(new ClipSource)], length: 960_000);
+    $load = loadMeasure()->measure($session, 0.2);
+    $of = static fn (string $id): float => $load?->channels[$id]->processors["i-{$id}"] ?? -1.0;
+    expect([$of('early'), $of('cello')])->toBe([0.0, 0.0])->and(min($of('one'), $of('two')))->toBeGreaterThan(0.0);
 });

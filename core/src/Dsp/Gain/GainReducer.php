@@ -66,6 +66,12 @@ final class GainReducer
         $this->meanSquare = $this->held = $this->reduction = 0.0;
     }
 
+    /** Whether it turns nothing down, and would not begin to by itself. */
+    public function isSettled(): bool
+    {
+        return $this->held === 0.0 && $this->reduction === 0.0 && $this->meanSquare < 1e-12;
+    }
+
     /**
      * Turns a block down by what it, or another sound, asks for; the louder side counts.
      *
@@ -157,7 +163,7 @@ final class GainReducer
                 $held *= $release;
             }
             $reduction = $attack * $reduction + $attacking * $held;
-            if ($reduction < self::NOTHING && $held < 1e-9) {
+            if ($reduction < self::NOTHING && $held < self::NOTHING) {
                 $held = 0.0;
                 $reduction = 0.0;
             }

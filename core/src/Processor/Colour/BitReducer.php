@@ -15,6 +15,7 @@ use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Fewer bits and a lower sample rate, on purpose with all that folds back.
@@ -22,7 +23,7 @@ use Hafen\Processor\Setting;
  * Source: arithmetic: rounding to the steps of a word of so many bits; each sample held until the lower clock ticks again, counted from
  * the first sample on.
  */
-final class BitReducer implements Processor
+final class BitReducer implements Processor, Settles
 {
     use NoLatency;
 
@@ -107,6 +108,12 @@ final class BitReducer implements Processor
         $this->count = 0;
         $this->heldLeft = $this->heldRight = 0.0;
         $this->wasMono = true;
+    }
+
+    public function isSettled(): bool
+    {
+        // A lower clock ticks on.
+        return $this->ratio >= 1.0;
     }
 
     public function tail(): int

@@ -18,6 +18,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 use Hafen\Processor\TakesSidechain;
 
 /**
@@ -25,7 +26,7 @@ use Hafen\Processor\TakesSidechain;
  *
  * Source: Giannoulis, Massberg, Reiss, JAES 2012, see {@see GainReducer}. It can listen to another sound than it works on.
  */
-final class Compressor implements Processor, ReducesGain, TakesSidechain
+final class Compressor implements Processor, ReducesGain, Settles, TakesSidechain
 {
     use HoldsSidechain;
     use NoLatency;
@@ -105,6 +106,11 @@ final class Compressor implements Processor, ReducesGain, TakesSidechain
     {
         $this->reducer->reset();
         $this->reported = 0.0;
+    }
+
+    public function isSettled(): bool
+    {
+        return $this->reducer->isSettled();
     }
 
     public function tail(): int

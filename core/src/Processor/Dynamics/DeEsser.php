@@ -21,6 +21,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Turns sharp consonants down: the highs alone, or the whole sound while they are there.
@@ -28,7 +29,7 @@ use Hafen\Processor\Setting;
  * Source: a compressor after Giannoulis, Massberg, Reiss, JAES 2012, that listens above the frequency; the highs are split
  * off by a Linkwitz-Riley crossover (JAES 1976), so that nothing changes but the phase while it does nothing.
  */
-final class DeEsser implements Processor, ReducesGain
+final class DeEsser implements Processor, ReducesGain, Settles
 {
     use NoLatency;
 
@@ -139,6 +140,11 @@ final class DeEsser implements Processor, ReducesGain
         $this->low->reset();
         $this->high->reset();
         $this->reported = 0.0;
+    }
+
+    public function isSettled(): bool
+    {
+        return $this->reducer->isSettled();
     }
 
     public function tail(): int

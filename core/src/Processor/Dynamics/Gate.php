@@ -20,6 +20,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 use Hafen\Processor\TakesSidechain;
 
 /**
@@ -29,7 +30,7 @@ use Hafen\Processor\TakesSidechain;
  * hysteresis and hold from practice. The level is the peak of both sides held for 2 ms; it can listen through a high-pass and
  * a low-pass, or to another sound. Attack opens, release closes, as times to reach 63 % of a change in dB.
  */
-final class Gate implements Processor, ReducesGain, TakesSidechain
+final class Gate implements Processor, ReducesGain, Settles, TakesSidechain
 {
     use HoldsSidechain;
     use NoLatency;
@@ -154,6 +155,11 @@ final class Gate implements Processor, ReducesGain, TakesSidechain
         $this->isOpen = false;
         $this->held = 0;
         $this->isFresh = true;
+    }
+
+    public function isSettled(): bool
+    {
+        return ! $this->isOpen && $this->level < 1e-9 && abs($this->reduction - self::wanted(-200.0, $this->ratio, $this->range)) < 1e-9;
     }
 
     public function tail(): int

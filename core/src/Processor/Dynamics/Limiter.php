@@ -19,6 +19,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Look-ahead limiter: no sample leaves above the ceiling, and with true peak on no inter-sample peak either.
@@ -27,7 +28,7 @@ use Hafen\Processor\Setting;
  * mean over the same time, so that it has fallen far enough exactly when the delayed sample arrives (practice; the
  * principle is in U. Zölzer, "Digital Audio Signal Processing", ch. 7). Both sides move together.
  */
-final class Limiter implements Processor, ReducesGain
+final class Limiter implements Processor, ReducesGain, Settles
 {
     /** True-peak mode aims this much lower, for what four times oversampling can miss. */
     private const TRUE_PEAK_MARGIN = 0.07;
@@ -167,6 +168,11 @@ final class Limiter implements Processor, ReducesGain
     public function latency(): int
     {
         return $this->lookAhead + InterSamplePeaks::DELAY;
+    }
+
+    public function isSettled(): bool
+    {
+        return $this->held === 1.0;
     }
 
     public function tail(): int

@@ -22,6 +22,7 @@ use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 use Hafen\Processor\TakesSidechain;
 
 /**
@@ -30,7 +31,7 @@ use Hafen\Processor\TakesSidechain;
  * Sources: S. Linkwitz, E. Riley, JAES 1976, for the crossovers, whose bands add up flat; Giannoulis, Massberg, Reiss, JAES 2012,
  * for the compressors.
  */
-final class MultibandCompressor implements Processor, ReducesGain, TakesSidechain
+final class MultibandCompressor implements Processor, ReducesGain, Settles, TakesSidechain
 {
     use HoldsSidechain;
     use NoLatency;
@@ -187,6 +188,11 @@ final class MultibandCompressor implements Processor, ReducesGain, TakesSidechai
             $this->keyFilters[$band]->reset();
         }
         $this->reported = 0.0;
+    }
+
+    public function isSettled(): bool
+    {
+        return array_filter($this->reducers, static fn (GainReducer $reducer): bool => ! $reducer->isSettled()) === [];
     }
 
     public function tail(): int

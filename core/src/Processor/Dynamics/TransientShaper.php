@@ -18,6 +18,7 @@ use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Makes the attack of each sound stronger or softer, and what rings on after it, whatever the level.
@@ -26,7 +27,7 @@ use Hafen\Processor\Setting;
  * while it lags it is sustain. Both are one-pole followers of the peak of both sides; the gain is held within 18 dB and
  * smoothed over 1 ms.
  */
-final class TransientShaper implements Processor
+final class TransientShaper implements Processor, Settles
 {
     use NoLatency;
 
@@ -119,6 +120,13 @@ final class TransientShaper implements Processor
     {
         $this->state = [self::FLOOR, self::FLOOR, self::FLOOR, 0.0];
         $this->output->settle();
+    }
+
+    public function isSettled(): bool
+    {
+        [$fast, $slow, $sustained, $gain] = $this->state;
+
+        return max($fast, $slow, $sustained) < (1.0 + 1e-9) * self::FLOOR && abs($gain) < 1e-9;
     }
 
     public function tail(): int

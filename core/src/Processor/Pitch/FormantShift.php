@@ -13,13 +13,14 @@ use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Moves the pitch of a single voice and keeps its character, or moves the character by itself.
  *
  * Source: E. Moulines, F. Charpentier, Speech Communication 1990, see {@see PitchSynchronous}. For one voice at a time.
  */
-final class FormantShift implements Processor
+final class FormantShift implements Processor, Settles
 {
     use ShiftsVoice;
 

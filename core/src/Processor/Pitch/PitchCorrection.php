@@ -15,6 +15,7 @@ use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Draws a single voice to the notes of a scale, as fast and as far as set.
@@ -22,7 +23,7 @@ use Hafen\Processor\Setting;
  * Sources: E. Moulines, F. Charpentier, Speech Communication 1990 (see {@see PitchSynchronous}) for moving the pitch; P. McLeod, G. Wyvill,
  * ICMC 2005 (see {@see PitchTracker}) for finding it; twelve equal steps from A4. The response is the time to reach 63 % of the way.
  */
-final class PitchCorrection implements Processor
+final class PitchCorrection implements Processor, Settles
 {
     use ShiftsVoice {
         reset as private resetVoice;

@@ -16,6 +16,7 @@ use Hafen\Processor\Picture;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * Moves the pitch of any sound up or down, with its formants.
@@ -24,7 +25,7 @@ use Hafen\Processor\Setting;
  * rate is filtered off before, by an eighth-order Butterworth low-pass. For chords J. Laroche, M. Dolson, WASPAA 1999, see
  * {@see VocoderShift}.
  */
-final class PitchShift implements Processor
+final class PitchShift implements Processor, Settles
 {
     private const CHORDS = 'chords';
 
@@ -121,6 +122,12 @@ final class PitchShift implements Processor
     public function latency(): int
     {
         return $this->chords ? VocoderShift::delay($this->setting->sampleRate) : SplicedShift::DELAY;
+    }
+
+    public function isSettled(): bool
+    {
+        // Where it splices, and which period it looks at, goes on with time.
+        return false;
     }
 
     public function tail(): int

@@ -35,6 +35,12 @@ trait ShiftsVoice
         return PitchSynchronous::delay($this->setting->sampleRate);
     }
 
+    public function isSettled(): bool
+    {
+        // Where it splices, and which period it looks at, goes on with time.
+        return false;
+    }
+
     public function tail(): int
     {
         return 2 * PitchSynchronous::delay($this->setting->sampleRate);

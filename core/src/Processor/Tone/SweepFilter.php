@@ -19,6 +19,7 @@ use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
+use Hafen\Processor\Settles;
 
 /**
  * A resonant filter whose frequency follows the level of the sound and a slow movement.
@@ -27,7 +28,7 @@ use Hafen\Processor\Setting;
  * V. Zavalishin, "The art of VA filter design"). The frequency is set anew every 16 samples, counted on the session's own grid.
  * The envelope is the peak of both sides with the attack and release of a one-pole follower.
  */
-final class SweepFilter implements Positioned, Processor
+final class SweepFilter implements Positioned, Processor, Settles
 {
     use FollowsLfo;
     use NoLatency;
@@ -167,6 +168,11 @@ final class SweepFilter implements Positioned, Processor
         $this->envelope = 0.0;
         $this->left = $this->right = [0.0, 0.0];
         $this->wasMono = true;
+    }
+
+    public function isSettled(): bool
+    {
+        return $this->envelope < 1e-12;
     }
 
     public function tail(): int
