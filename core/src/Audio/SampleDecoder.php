@@ -49,6 +49,40 @@ final class SampleDecoder
     }
 
     /**
+     * Whether samples of a range of bytes may lie between the highest a 16-bit file can say and full scale: quicker than to decode them.
+     */
+    public static function mayBeFull(string $bytes, SampleFormat $format): bool
+    {
+        // Sample by sample, those whose highest bytes are lower.
+        $lower = match ($format) {
+            SampleFormat::Int16 => '[^\xff\x00\x01].|.[^\x7f\x80]',
+            SampleFormat::Int24 => '.[^\xff\x00\x01].|..[^\x7f\x80]',
+            SampleFormat::Float32 => '..[^\x7f\x80].|...[^\x3f\xbf]',
+            default => null,
+        };
+
+        return $lower === null || preg_match("/\\G(?:{$lower})*+\\z/s", $bytes) !== 1;
+    }
+
+    /**
+     * Numbers of 64 bits, to the bit.
+     *
+     * @return list<float>
+     */
+    public static function float64(string $bytes): array
+    {
+        $out = [];
+        /** @var array<float> $values */
+        foreach (self::unpacked($bytes, 'e') as $values) {
+            foreach ($values as $value) {
+                $out[] = $value;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
      * Interleaved samples of a range of bytes.
      *
      * @return list<float>

@@ -61,6 +61,15 @@ final class WavReader implements AudioSource
         return array_map(static fn (array $side): array => [...$before, ...$side, ...$after], $sides);
     }
 
+    /** Whether samples from a place on may lie between the highest a 16-bit file can say and full scale; where it says no, none does. */
+    public function mayBeFull(int $from, int $count): bool
+    {
+        $first = max(0, $from);
+        $last = min($this->header->frames, $from + $count);
+
+        return $last > $first && SampleDecoder::mayBeFull($this->bytes($first, $last - $first), $this->header->format->samples);
+    }
+
     /** How many samples from a place on are no numbers, or infinite, and are read as silence. */
     public function unreadable(int $from, int $count): int
     {

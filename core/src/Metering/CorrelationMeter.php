@@ -23,16 +23,25 @@ final class CorrelationMeter
     /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
-        $left = Samples::energy($block->left);
-        $this->left += $left;
         if ($block->mono) {
-            $this->right += $left;
-            $this->product += $left;
+            $energy = Samples::energy($block->left);
+            $this->left += $energy;
+            $this->right += $energy;
+            $this->product += $energy;
 
             return;
         }
-        $this->right += Samples::energy($block->right);
-        $this->product += Samples::product($block->left, $block->right);
+        $left = $right = $product = 0.0;
+        $others = $block->right;
+        foreach ($block->left as $i => $l) {
+            $r = $others[$i];
+            $left += $l * $l;
+            $right += $r * $r;
+            $product += $l * $r;
+        }
+        $this->left += $left;
+        $this->right += $right;
+        $this->product += $product;
     }
 
     /** Null in silence, or where one side is silent. */

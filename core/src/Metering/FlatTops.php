@@ -7,6 +7,7 @@ namespace Hafen\Metering;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\SampleLoops;
 use Hafen\Audio\Samples;
+use Hafen\Audio\WavReader;
 
 /**
  * Finds where a recording was clipped: several samples on end at full scale. What goes beyond it, as floating point can, was not.
@@ -36,6 +37,9 @@ final class FlatTops
             SampleLoops::pause();
             if ($goOn !== null && ! $goOn()) {
                 return null;
+            }
+            if ($source instanceof WavReader && array_sum($runs) === 0 && ! $source->mayBeFull($from + $at, min(self::BLOCK, $count - $at))) {
+                continue;
             }
             foreach ($source->read($from + $at, min(self::BLOCK, $count - $at)) as $channel => $samples) {
                 if ($runs[$channel] === 0 && Samples::peak($samples) < self::FULL) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 use Hafen\Audio\Block;
+use Hafen\Audio\SampleDecoder;
 use Hafen\Engine\Replay;
 
 /** Reads captured audio at any position; equal sides are returned as mono. Written by {@see AudioCapture}. */
@@ -83,10 +84,7 @@ final class CapturedAudio implements Replay
     /** @return list<float> */
     private static function samples(string $bytes): array
     {
-        /** @var array<int, float> $samples */
-        $samples = (array) unpack('e*', $bytes);
-
-        return array_values($samples);
+        return SampleDecoder::float64($bytes);
     }
 
     /** @return list<int> */

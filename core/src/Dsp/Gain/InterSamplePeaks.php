@@ -59,6 +59,9 @@ final class InterSamplePeaks
         $x = [...$this->history, ...$samples];
         $this->history = array_slice($x, $n);
         $limit = $known / self::most();
+        if (Samples::peak($x) <= $limit) {
+            return $known;
+        }
         for ($i = 0; $i < $n; $i += self::CHUNK) {
             $chunk = array_slice($x, $i, self::CHUNK + self::TAPS - 1);
             if (Samples::peak($chunk) > $limit) {
@@ -88,39 +91,41 @@ final class InterSamplePeaks
      */
     private static function between(array $x): array
     {
-        [$p, $q, $r] = self::$phases ??= self::phases();
-        $taps = self::TAPS;
-        $sampleAt = self::TAPS - 1 - self::DELAY;
-        $samples = [];
-        for ($i = 0, $n = count($x) - $taps + 1; $i < $n; ++$i) {
-            $a = $b = $c = 0.0;
-            for ($k = 0; $k < $taps; ++$k) {
-                $v = $x[$i + $k];
-                $a += $p[$k] * $v;
-                $b += $q[$k] * $v;
-                $c += $r[$k] * $v;
-            }
-            $d = $x[$i + $sampleAt];
-            if ($a < 0.0) {
-                $a = -$a;
-            }
-            if ($b < 0.0) {
-                $b = -$b;
-            }
-            if ($c < 0.0) {
-                $c = -$c;
-            }
-            if ($d < 0.0) {
-                $d = -$d;
-            }
+        [$p, $q] = self::$phases ??= self::phases();
+        [$p0, $p1, $p2, $p3, $p4, $p5, $p6, $p7, $p8, $p9, $p10, $p11] = $p;
+        [$q0, $q1, $q2, $q3, $q4, $q5] = $q;
+        [$x0, $x1, $x2, $x3, $x4, $x5, $x6, $x7, $x8, $x9, $x10] = $x;
+        $peaks = [];
+        // Written out: three times as fast as a loop over the taps. The place at 3/4 is the one at 1/4 seen from behind; the taps of the
+        // half are the same from both ends.
+        for ($i = self::TAPS - 1, $n = count($x); $i < $n; ++$i) {
+            $x11 = $x[$i];
+            $a = $p0 * $x0 + $p1 * $x1 + $p2 * $x2 + $p3 * $x3 + $p4 * $x4 + $p5 * $x5 + $p6 * $x6 + $p7 * $x7 + $p8 * $x8 + $p9 * $x9 + $p10 * $x10 + $p11 * $x11;
+            $b = $q0 * ($x0 + $x11) + $q1 * ($x1 + $x10) + $q2 * ($x2 + $x9) + $q3 * ($x3 + $x8) + $q4 * ($x4 + $x7) + $q5 * ($x5 + $x6);
+            $c = $p11 * $x0 + $p10 * $x1 + $p9 * $x2 + $p8 * $x3 + $p7 * $x4 + $p6 * $x5 + $p5 * $x6 + $p4 * $x7 + $p3 * $x8 + $p2 * $x9 + $p1 * $x10 + $p0 * $x11;
+            $a *= $a;
+            $b *= $b;
+            $c *= $c;
+            $d = $x5 * $x5;
             $peak = $a > $b ? $a : $b;
             if ($c > $peak) {
                 $peak = $c;
             }
-            $samples[] = $d > $peak ? $d : $peak;
+            $peaks[] = sqrt($d > $peak ? $d : $peak);
+            $x0 = $x1;
+            $x1 = $x2;
+            $x2 = $x3;
+            $x3 = $x4;
+            $x4 = $x5;
+            $x5 = $x6;
+            $x6 = $x7;
+            $x7 = $x8;
+            $x8 = $x9;
+            $x9 = $x10;
+            $x10 = $x11;
         }
 
-        return $samples;
+        return $peaks;
     }
 
     /** @return list<list<float>> */
