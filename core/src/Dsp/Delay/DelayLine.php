@@ -12,11 +12,12 @@ use Hafen\Audio\Block;
  */
 final class DelayLine
 {
-    /** @var list<float> the last samples, oldest first */
-    private array $left;
+    private Past $left;
 
-    /** @var list<float> */
-    private array $right;
+    private Past $right;
+
+    /** Samples that are known of what came before. */
+    private int $known;
 
     /** Delay that is being left, while it is. */
     private ?int $before = null;
@@ -28,7 +29,14 @@ final class DelayLine
 
     public function __construct(private int $length)
     {
-        $this->left = $this->right = self::silence($length);
+        $this->empty();
+    }
+
+    /** A copy goes on by itself from what was heard. */
+    public function __clone()
+    {
+        $this->left = clone $this->left;
+        $this->right = clone $this->right;
     }
 
     public function length(): int
@@ -50,17 +58,15 @@ final class DelayLine
         }
         if ($this->used) {
             $this->before ??= $this->length;
-            $this->wanting = max(0, $length - count($this->left));
+            $this->wanting = max(0, $length - $this->known);
         }
-        $kept = max($length, $this->before ?? 0);
-        $this->left = self::fitted($this->left, $kept);
-        $this->right = self::fitted($this->right, $kept);
         $this->length = $length;
+        $this->keep(max($length, $this->before ?? 0));
     }
 
     public function reset(): void
     {
-        $this->left = $this->right = self::silence($this->length);
+        $this->empty();
         $this->before = null;
         $this->wanting = 0;
         $this->used = false;
@@ -73,51 +79,37 @@ final class DelayLine
 
             return;
         }
-        if ($block->mono && $this->left !== $this->right) {
+        if ($block->mono && ! $this->left->equals($this->right)) {
             // What is still to come out was two sides.
             $block->widen();
         }
         $frames = $block->frames();
         $fades = $this->before !== null && $this->wanting <= intdiv($frames, 2);
-        $block->left = $this->run($block->left, $this->left, $fades);
+        $this->left->push($block->left);
         if ($block->mono) {
-            $this->right = $this->left;
+            $this->right = clone $this->left;
         } else {
-            $block->right = $this->run($block->right, $this->right, $fades);
+            $this->right->push($block->right);
+            $block->right = $this->out($this->right, $frames, $fades);
         }
+        $block->left = $this->out($this->left, $frames, $fades);
         $this->wanting = max(0, $this->wanting - $frames);
         if ($fades) {
             $this->before = null;
+            $this->keep($this->length);
         }
         $this->used = true;
     }
 
     /**
-     * @param  list<float>  $samples
-     * @param  list<float>  $history
      * @param  bool  $fades  to the new delay, now
      * @return list<float>
      */
-    private function run(array $samples, array &$history, bool $fades): array
+    private function out(Past $past, int $frames, bool $fades): array
     {
-        $frames = count($samples);
-        $kept = count($history);
-        if ($this->before === null && $kept <= $frames) {
-            // The usual case, with as little copied as can be.
-            $out = array_merge($history, array_slice($samples, 0, $frames - $kept));
-            $history = array_slice($samples, $frames - $kept);
-
-            return $out;
-        }
-        $all = [...$history, ...$samples];
-        $keep = $fades || $this->before === null ? $this->length : $kept;
-        $history = $keep === 0 ? [] : array_slice($all, -$keep);
-        if ($this->before === null) {
-            return array_slice($all, $kept - $this->length, $frames);
-        }
-        $out = array_slice($all, $kept - $this->before, $frames);
+        $out = $past->from(($this->before ?? $this->length) + $frames, $frames);
         if ($fades) {
-            $new = array_slice($all, $kept - $this->length, $frames);
+            $new = $past->from($this->length + $frames, $frames);
             for ($i = $this->wanting; $i < $frames; ++$i) {
                 $out[$i] += ($i + 1 - $this->wanting) / ($frames - $this->wanting) * ($new[$i] - $out[$i]);
             }
@@ -126,22 +118,17 @@ final class DelayLine
         return $out;
     }
 
-    /** @return list<float> */
-    private static function silence(int $length): array
+    private function keep(int $samples): void
     {
-        return $length > 0 ? array_fill(0, $length, 0.0) : [];
+        $this->left->resize($samples);
+        $this->right->resize($samples);
+        $this->known = $samples;
     }
 
-    /**
-     * @param  list<float>  $samples
-     * @return list<float>
-     */
-    private static function fitted(array $samples, int $length): array
+    private function empty(): void
     {
-        $missing = $length - count($samples);
-
-        return $missing >= 0
-            ? [...self::silence($missing), ...$samples]
-            : array_slice($samples, -$missing);
+        $this->left = new Past($this->length);
+        $this->right = clone $this->left;
+        $this->known = $this->length;
     }
 }

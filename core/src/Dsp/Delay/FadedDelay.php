@@ -14,8 +14,7 @@ final class FadedDelay
 {
     private const FADE = GainRamp::STEP;
 
-    /** @var list<float> the last samples, the newest at the end */
-    private array $past;
+    private Past $past;
 
     private int $from = 0;
 
@@ -31,7 +30,13 @@ final class FadedDelay
     /** @param  int  $room  the longest delay in samples */
     public function __construct(private readonly int $room)
     {
-        $this->past = array_fill(0, $room, 0.0);
+        $this->past = new Past($room);
+    }
+
+    /** A copy goes on by itself from what was heard. */
+    public function __clone()
+    {
+        $this->past = clone $this->past;
     }
 
     public function set(int $length): void
@@ -57,19 +62,18 @@ final class FadedDelay
     public function process(array $samples): array
     {
         $this->used = true;
-        $line = [...$this->past, ...$samples];
         $frames = count($samples);
-        $this->past = array_slice($line, $frames);
+        $this->past->push($samples);
         $out = [];
         for ($done = 0; $done < $frames; $done = $end) {
             if ($this->left === 0) {
                 $end = $frames;
-                $out[] = array_slice($line, $this->room + $done - $this->length, $frames - $done);
+                $out[] = $this->past->from($this->length + $frames - $done, $frames - $done);
 
                 continue;
             }
             $end = min($frames, $done + $this->left);
-            $out[] = $this->faded($line, $done, $end);
+            $out[] = $this->faded($frames - $done, $end - $done);
             $this->left -= $end - $done;
             if ($this->left === 0) {
                 $this->from = $this->length;
@@ -84,7 +88,7 @@ final class FadedDelay
 
     public function reset(): void
     {
-        $this->past = array_fill(0, $this->room, 0.0);
+        $this->past = new Past($this->room);
         $this->from = $this->length = $this->wanted;
         $this->left = 0;
         $this->used = false;
@@ -98,20 +102,18 @@ final class FadedDelay
     }
 
     /**
-     * @param  list<float>  $line
+     * @param  int  $ago  samples between the first and the end of what came last
      * @return list<float>
      */
-    private function faded(array $line, int $from, int $to): array
+    private function faded(int $ago, int $frames): array
     {
-        $faded = [];
         $gone = self::FADE - $this->left;
-        $old = $this->room - $this->from;
-        $new = $this->room - $this->length;
-        for ($i = $from; $i < $to; ++$i) {
-            $before = $line[$old + $i];
-            $faded[] = $before + ($gone + $i - $from + 1) / self::FADE * ($line[$new + $i] - $before);
+        $old = $this->past->from($this->from + $ago, $frames);
+        $new = $this->past->from($this->length + $ago, $frames);
+        for ($i = 0; $i < $frames; ++$i) {
+            $old[$i] += ($gone + $i + 1) / self::FADE * ($new[$i] - $old[$i]);
         }
 
-        return $faded;
+        return $old;
     }
 }
