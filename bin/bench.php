@@ -8,6 +8,7 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
 use Hafen\Document\SessionCodec;
+use Hafen\Dsp\Delay\DelayLine;
 use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
@@ -37,6 +38,7 @@ use Hafen\Survey\PartRunner;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
+use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
 use Hafen\Tests\Support\Signal;
@@ -61,11 +63,11 @@ function apart(string $part, string ...$arguments): mixed
     return json_decode((string) $out, true);
 }
 
-/** CPU seconds of a command, the best of three. @param  list<string>  $command */
-function cpu(array $command): float
+/** CPU seconds of a command, the best of some runs. @param  list<string>  $command */
+function cpu(array $command, int $runs = 3): float
 {
     $best = INF;
-    for ($i = 0; $i < 3; ++$i) {
+    for ($i = 0; $i < $runs; ++$i) {
         $before = getrusage(1);
         exec(implode(' ', array_map(escapeshellarg(...), $command)).' 2>&1', $said, $status);
         $status === 0 || throw new RuntimeException("{$command[0]} failed: ".implode("\n", $said));
@@ -157,7 +159,26 @@ switch ($argv[1] ?? '') {
     case 'mix':
         $files = mix($folder);
         $render = static fn (string $name): array => [PHP_BINARY, __DIR__.'/../core/bin/hafen', 'render', "{$folder}/{$name}.json", '--out', "{$folder}/ours.wav", '--bits', '32f'];
-        echo json_encode(['ours' => cpu($render('mix')), 'ffmpeg' => cpu(mixInFfmpeg($files, "{$folder}/ffmpeg.wav")), 'half' => cpu($render('half'))]);
+        echo json_encode(['ours' => cpu($render('mix')), 'ffmpeg' => cpu(mixInFfmpeg($files, "{$folder}/ffmpeg.wav")), 'half' => cpu($render('half')),
+            'survey' => cpu([PHP_BINARY, __DIR__.'/../core/bin/hafen', 'survey', "{$folder}/mix.json"], 1)]);
+        exit;
+    case 'delays':
+        // A delay of 4,000 samples, as a pitch shifter makes every path beside it have, beside one of 24.
+        $noise = new Noise(3);
+        [$left, $right] = [$noise->samples(512), $noise->samples(512)];
+        $costs = [];
+        foreach ([24, 4000] as $length) {
+            $delay = new DelayLine($length);
+            $costs[$length] = INF;
+            for ($round = 0; $round < 9; ++$round) {
+                $start = hrtime(true);
+                for ($i = 0; $i < 200; ++$i) {
+                    $delay->process(new Block($left, $right));
+                }
+                $costs[$length] = min($costs[$length], (hrtime(true) - $start) / 200 / 512);
+            }
+        }
+        echo json_encode(['short' => $costs[24], 'long' => $costs[4000]]);
         exit;
     case 'render':
         // The demo repeated so many times: real-time factor and peak memory.
@@ -290,7 +311,7 @@ switch ($argv[1] ?? '') {
             $sends = array_map(static function (int $k) use ($t, &$n): Send {
                 return new Send('n'.++$n, 'r'.(($t + 3 * $k) % 8), -12.0, $k === 0 ? TapPoint::PostFader : TapPoint::PreFader);
             }, [0, 1]);
-            $channels[] = new Channel("t{$t}", ChannelKind::Track, "Track {$t}", $t % 2 === 0 ? Width::Mono : Width::Stereo, new ClipSource, fader: -3.0, pan: ($t % 5 - 2) / 4, output: 'g'.($t % 12), sends: $sends);
+            $channels[] = new Channel("t{$t}", ChannelKind::Track, "Track {$t}", $t % 2 === 0 ? Width::Mono : Width::Stereo, new ClipSource([new Clip("k{$t}", 'noise', 0, 0, 480000)]), fader: -3.0, pan: ($t % 5 - 2) / 4, output: 'g'.($t % 12), sends: $sends);
         }
         for ($g = 0; $g < 12; ++$g) {
             $channels[] = new Channel("g{$g}", ChannelKind::Group, "Group {$g}", Width::Stereo, new BusSource, fader: -1.0);
@@ -300,7 +321,8 @@ switch ($argv[1] ?? '') {
         }
         $channels[] = new Channel('main', ChannelKind::Main, 'Main', Width::Stereo, new BusSource, output: 'hw:1-2');
         $session = new Session('Routing', 48000, 120.0, -3.0, 480000, $channels);
-        $compiler = compiler($folder);
+        // From memory: files are not read here.
+        $compiler = new Compiler(ProcessorCatalogue::standard(), new MemoryLibrary(['noise' => [Signal::noise(480000, 1), Signal::noise(480000, 2)]]));
         $costs = [];
         foreach ([true, false] as $metered) {
             $engine = new Engine($compiler, $session, 512, $metered);
@@ -332,7 +354,8 @@ switch ($argv[1] ?? '') {
         $times = [];
         for ($round = 0; $round < 5; ++$round) {
             $listening = $hafen->post('sessions/1/listenings', ['loop' => ['start' => 480000, 'end' => 960000]]);
-            $stream = fopen($listening['stream'].'?from=480000', 'rb');
+            $at = $listening['stream'];
+            $stream = fopen(($at[0] === '/' ? $hafen->url($at) : $at).'?from=480000', 'rb');
             $read = static function (int $length) use ($stream): string {
                 for ($bytes = ''; strlen($bytes) < $length && ! feof($stream);) {
                     $bytes .= fread($stream, $length - strlen($bytes));
@@ -469,7 +492,34 @@ printf("  ours is %.1f times sox and %.1f times ffmpeg; largest difference from 
 
 $mix = apart('mix');
 printf("\nA mix of 24 stereo channels, 60 s, CPU seconds: ours %.1f, ffmpeg %.1f: %.2f times (aim 1.0)\n", $mix['ours'], $mix['ffmpeg'], $mix['ours'] / $mix['ffmpeg']);
-printf("  every channel silent half of the time: %.0f %% of that (aim 60 %%)\n", 100 * $mix['half'] / $mix['ours']);
+printf("  every channel silent half of the time: %.0f %% of that (aim 60 %%); survey %.1f times the render (aim 1.5)\n", 100 * $mix['half'] / $mix['ours'], $mix['survey'] / $mix['ours']);
+$delays = apart('delays');
+printf("A delay of 4,000 samples: %.1f times one of 24\n", $delays['long'] / $delays['short']);
 
 $heard = apart('heard');
 printf("\nEdit to heard at the default lead: %.0f ms in the middle, %.0f ms at worst of five\n", 1000 * $heard['median'], 1000 * $heard['worst']);
+
+if (in_array('--write', $argv, true)) {
+    $ffmpeg = explode(' ', (string) shell_exec('ffmpeg -version'))[2] ?? '';
+    $version = trim((string) shell_exec('sox --version'));
+    $sox = preg_match('/[0-9.]+$/', $version, $found) === 1 ? $found[0] : '';
+    $times = static fn (float $ratio): string => sprintf('%.2f', $ratio);
+    $share = static fn (float $part): string => sprintf('%.0f %%', 100 * $part);
+    $rows = [
+        ['24 stereo channels (high-pass, shelf, two bells, compressor, a send to one of two reverbs), limiter on the main, 60 s: CPU over that of ffmpeg doing the same without reverbs, one thread', '2.48', $times($mix['ours'] / $mix['ffmpeg']), '1.00', "ffmpeg {$ffmpeg}"],
+        ['The same with every channel silent half of the time: CPU over the full one', '0.98', $times($mix['half'] / $mix['ours']), '0.60', ''],
+        ['Survey of that session: CPU over its render', '3.99', $times($mix['survey'] / $mix['ours']), '1.50', ''],
+        ['Survey with two workers: times as fast as with one', '', $times($one / $two), '1.60', ''],
+        ['Eight bells on 60 s of stereo: CPU over that of sox', '2.3', $times($ours / $theirs), '', "sox {$sox}"],
+        ['A delay of 4,000 samples over one of 24', '18', $times($delays['long'] / $delays['short']), '1.0', ''],
+        ['The demo, ten channels, every tap metered: share of a core', '', $share(1 / $half['factor']), '', ''],
+        ['96 tracks in 12 groups, 8 returns, 192 sends, nothing but routing: share of a core, metered', '', $share($routing['metered']), '', ''],
+        ['Edit to heard at the default lead, in the middle of five', '283 ms', sprintf('%.0f ms', 1000 * $heard['median']), '180 ms', ''],
+    ];
+    $table = "# Performance\n\nWritten by `bin/bench --write`. Ratios are measured in one run, both sides right after each other, the best of three of each; they hold on a busy machine. Shares and times\n"
+        ."are those of the machine it ran on, two shared cores. \"Before\" is the engine of 26 November 2026, measured the same way; \"aim\" is where it is to come.\n\n| Figure | Before | Now | Aim | Beside |\n|---|---|---|---|---|\n";
+    foreach ($rows as $row) {
+        $table .= '| '.implode(' | ', $row)." |\n";
+    }
+    file_put_contents(__DIR__.'/../docs/performance.md', $table.(string) strstr((string) @file_get_contents(__DIR__.'/../docs/performance.md'), "\n## "));
+}

@@ -19,7 +19,9 @@ $call = static function (string $method, string $url, array $body = []): array {
 $api = "{$argv[1]}/api";
 $session = $call('GET', "{$api}/sessions")[0]['id'] ?? null;
 $listening = $session === null ? [] : $call('POST', "{$api}/sessions/{$session}/listenings", ['side' => 1]);
-$stream = isset($listening['stream']) ? @fopen($listening['stream'].'?from=480000', 'rb') : false;
+// Where nginx stands before the servers, the stream is where everything is.
+$at = $listening['stream'] ?? null;
+$stream = is_string($at) ? @fopen(($at[0] === '/' ? $argv[1] : '').$at.'?from=480000', 'rb') : false;
 if ($stream !== false) {
     for ($end = time() + 6; time() < $end && ! feof($stream);) {
         fread($stream, 65536);

@@ -8,6 +8,7 @@ use Hafen\Audio\AudioSource;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Resampler;
+use Hafen\Audio\Samples;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Source\Clip;
 
@@ -68,16 +69,14 @@ final class ClipPlayer
         $left = $sides[0];
         $right = $sides[1] ?? null;
         if ($this->width === Width::Mono && $right !== null) {
-            $left = array_map(static fn (float $l, float $r): float => 0.5 * ($l + $r), $left, $right);
+            $left = Samples::mid($left, $right);
             $right = null;
         }
         $gain = Decibel::toGain($clip->gain);
         $pair = [];
         foreach ($right === null ? [$left] : [$left, $right] as $side) {
             if ($gain !== 1.0) {
-                foreach ($side as $i => $sample) {
-                    $side[$i] = $sample * $gain;
-                }
+                $side = Samples::scale($side, $gain);
             }
             if ($last - $first < $frames) {
                 $side = [
