@@ -15,10 +15,8 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Document\SessionCodec;
-use Hafen\Engine\Tap;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\Freezer;
-use Hafen\Printing\Isolation;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
@@ -179,15 +177,8 @@ final readonly class PartRenderer
     {
         /** @var array{tap: string, printed?: non-empty-list<string>} $options */
         $options = $part->options;
-        $channels = $options['printed'] ?? [$part->channel];
-        $printer = $this->printer($session);
-        $print = self::printOptions($part);
-        if ($options['tap'] === 'main') {
-            return $printer->print(Isolation::alone($session, $channels), new Tap($session->main()->id), $path, $print, $claim->beat(...));
-        }
-        $taps = array_map(static fn (string $id): Tap => new Tap($id, $options['tap']), $channels);
 
-        return count($taps) === 1 ? $printer->print($session, $taps[0], $path, $print, $claim->beat(...)) : $printer->together($session, $taps, $path, $print, $claim->beat(...));
+        return $this->printer($session)->channels($session, $options['printed'] ?? [$part->channel], $options['tap'], $path, self::printOptions($part), $claim->beat(...));
     }
 
     /** @return array<string, mixed> */

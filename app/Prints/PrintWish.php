@@ -7,11 +7,11 @@ namespace App\Prints;
 use Hafen\Edit\Print\AfterPrint;
 use Hafen\Engine\Tap;
 use Hafen\Printing\Isolation;
+use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintPlace;
 use Hafen\Printing\StemNames;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 
@@ -91,7 +91,7 @@ final readonly class PrintWish
     {
         $printed = match (true) {
             $this->together && $this->tap !== 'main' => Isolation::heardOnce($session, $this->channels),
-            $this->withReturns => array_values(array_filter($this->channels, static fn (string $id): bool => $session->channel($id)?->kind !== ChannelKind::Return)),
+            $this->withReturns => Printer::withoutReturns($session, $this->channels),
             default => $this->channels,
         };
 

@@ -7,10 +7,10 @@ namespace Hafen\Command;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Tap;
-use Hafen\Printing\Isolation;
 use Hafen\Printing\Printer;
 use Hafen\Printing\PrintOptions;
 use Hafen\Printing\PrintResult;
+use Hafen\Session\Source\PrintedFrom;
 
 /** Prints channels to a file, one or several added up: dry, through their inserts, through their faders, or through the main. */
 final readonly class PrintCommand implements Command
@@ -43,16 +43,10 @@ final readonly class PrintCommand implements Command
             $session->channel($id) ?? throw NoSuchChannel::named($id, $session);
         }
         $stage = $arguments->text('tap') ?? Tap::POST_FADER;
-        $taps = match ($stage) {
-            Tap::SOURCE, Tap::PRE_FADER, Tap::POST_FADER => array_map(static fn (string $id): Tap => new Tap($id, $stage), Isolation::heardOnce($session, array_values(array_unique($ids)))),
-            'main' => [new Tap($session->main()->id)],
-            default => throw new WrongUsage("--tap takes source, pre-fader, post-fader or main, not \"{$stage}\"."),
-        };
-        assert($taps !== []);
-        $session = $stage === 'main' ? Isolation::alone($session, $ids) : $session;
-        $printer = new Printer($terminal->compiler($path), $terminal->processors);
-        $options = self::options($arguments);
-        $result = count($taps) === 1 ? $printer->print($session, $taps[0], $out, $options) : $printer->together($session, $taps, $out, $options);
+        if (! in_array($stage, PrintedFrom::TAPS, true)) {
+            throw new WrongUsage("--tap takes source, pre-fader, post-fader or main, not \"{$stage}\".");
+        }
+        $result = (new Printer($terminal->compiler($path), $terminal->processors))->channels($session, $ids, $stage, $out, self::options($arguments));
         self::tell($terminal, $out, $result);
 
         return 0;

@@ -8,7 +8,6 @@ use Hafen\Engine\Tap;
 use Hafen\Printing\Printer;
 use Hafen\Printing\StemList;
 use Hafen\Printing\StemNames;
-use Hafen\Session\Channel\ChannelKind;
 
 /** Prints several channels to files of one length in one run, with a list of them. */
 final readonly class StemsCommand implements Command
@@ -47,7 +46,7 @@ final readonly class StemsCommand implements Command
             $session->channel($id) ?? throw NoSuchChannel::named($id, $session);
         }
         if ($withReturns) {
-            $channels = array_values(array_filter($channels, static fn (string $id): bool => $session->channel($id)?->kind !== ChannelKind::Return));
+            $channels = Printer::withoutReturns($session, $channels);
             $channels !== [] ?: throw new WrongUsage('--returns with-senders needs channels that send to returns, not returns alone.');
         }
         if (! is_dir($out) && ! @mkdir($out, 0o775, true)) {

@@ -21,6 +21,7 @@ use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 use Throwable;
 
@@ -51,6 +52,30 @@ final readonly class Printer
         $plan = $this->compiler->compile($session, null, Excerpt::withFeeds($session, $tap->channel));
 
         return $this->run([$tap->id() => $this->file($session, [$tap], $path, $options)], 1, fn (array $writers): array => [$this->apart($plan, $writers, $options)], $progress)[$tap->id()];
+    }
+
+    /**
+     * Prints channels to one file: one by itself, several added up, each once.
+     *
+     * @param  non-empty-list<string>  $channels  ids
+     * @param  string  $tap  "source", "pre-fader", "post-fader", or "main": alone through all that is behind them
+     * @param  ?callable(int, int): bool  $progress
+     *
+     * @throws RenderRefused when a channel or the range is not there
+     * @throws RenderStopped when $progress said so
+     * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
+     * @throws LoopsNotSafe when something in this process may interrupt the engine
+     * @throws LoopFault when PHP complains while it runs
+     */
+    public function channels(Session $session, array $channels, string $tap, string $path, PrintOptions $options = new PrintOptions, ?callable $progress = null): PrintResult
+    {
+        if ($tap === 'main') {
+            return $this->print(Isolation::alone($session, $channels), new Tap($session->main()->id), $path, $options, $progress);
+        }
+        $taps = array_map(static fn (string $id): Tap => new Tap($id, $tap), Isolation::heardOnce($session, array_values(array_unique($channels))));
+        assert($taps !== []);
+
+        return count($taps) === 1 ? $this->print($session, $taps[0], $path, $options, $progress) : $this->together($session, $taps, $path, $options, $progress);
     }
 
     /**
@@ -140,6 +165,17 @@ final readonly class Printer
         ));
 
         return $ids === [] ? [$main] : $ids;
+    }
+
+    /**
+     * The channels that get a file where what the returns bring is in the files of what sends to them.
+     *
+     * @param  list<string>  $channels  ids
+     * @return list<string>
+     */
+    public static function withoutReturns(Session $session, array $channels): array
+    {
+        return array_values(array_filter($channels, static fn (string $id): bool => $session->channel($id)?->kind !== ChannelKind::Return));
     }
 
     /** @param  list<Tap>  $taps */

@@ -17,14 +17,14 @@ final class StemList
      */
     public static function of(Session $session, array $files, array $results, bool $withReturns = false): string
     {
-        $lines = ["file\tchannel\ttap\tsamples"];
+        $rows = [];
         foreach ($results as $id => $result) {
             $tap = Tap::fromString((string) $id);
             $stage = $withReturns ? 'to the main, with returns' : $tap->stage ?? '';
-            $lines[] = implode("\t", [$files[$id] ?? '', $session->channel($tap->channel ?? '')->name ?? '', $stage, (string) $result->frames]);
+            $rows[] = [$files[$id] ?? '', $session->channel($tap->channel ?? '')->name ?? '', $stage, (string) $result->frames];
         }
 
-        return implode("\n", $lines)."\n";
+        return self::text($rows);
     }
 
     /**
@@ -34,11 +34,12 @@ final class StemList
      */
     public static function ofOne(Session $session, string $file, array $channels, string $tap, PrintResult $result): string
     {
-        $lines = ["file\tchannel\ttap\tsamples"];
-        foreach ($channels as $id) {
-            $lines[] = implode("\t", [$file, $session->channel($id)->name ?? $id, $tap, (string) $result->frames]);
-        }
+        return self::text(array_map(static fn (string $id): array => [$file, $session->channel($id)->name ?? $id, $tap, (string) $result->frames], $channels));
+    }
 
-        return implode("\n", $lines)."\n";
+    /** @param  list<list<string>>  $rows */
+    private static function text(array $rows): string
+    {
+        return implode('', array_map(static fn (array $row): string => implode("\t", $row)."\n", [['file', 'channel', 'tap', 'samples'], ...$rows]));
     }
 }
