@@ -104,7 +104,7 @@ try {
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
     $browser->waitFor('[data-channel-row=cello]');
 
-    // Load, with a plan, and the print of a channel.
+    // Load, with a plan, and the print of two channels.
     $browser->script('document.querySelectorAll("nav .view")[3].click()');
     $browser->waitFor('[data-load-channel]', 240);
     $browser->script('const mark = document.querySelector("[data-load-plan] input"); mark.value = Math.round(Number(mark.value) / 3); mark.dispatchEvent(new Event("input", { bubbles: true }))');
@@ -113,9 +113,11 @@ try {
     $browser->screenshot("{$folder}/load.png");
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
     $browser->waitFor('[data-channel-row=bass] .name')->click();
+    $browser->script('document.querySelector("[data-channel-row=cello] .name").dispatchEvent(new MouseEvent("click", { bubbles: true, ctrlKey: true }))');
     $browser->script('[...document.querySelectorAll("[data-freeze] button")].find((button) => button.innerText.startsWith("Print")).click()');
     $browser->waitFor('[data-print]');
     $choose('[data-print-tap]', 'through its fader and pan');
+    $browser->waitFor('[data-print-together]')->click();
     $browser->waitFor('[data-print-advice]');
     sleep(1);
     $browser->screenshot("{$folder}/print.png");
