@@ -32,6 +32,16 @@ final readonly class MediaFolder
         return $this->folder('media')."/{$id}.{$rate}.wav";
     }
 
+    /** The sound of an import as it is: decoded where it was no WAV; null when there is none. */
+    public function asImported(string $id): ?string
+    {
+        $decoded = $this->decoded($id);
+
+        $originals = array_filter(glob("{$this->root}/media/{$id}.[a-zA-Z]*") ?: [], static fn (string $path): bool => ! str_ends_with($path, '.part'));
+
+        return is_file($decoded) ? $decoded : (array_values($originals)[0] ?? null);
+    }
+
     public function upload(string $id): string
     {
         return $this->folder('uploads')."/{$id}";

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Media;
 
-use App\Models\Media;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\UnreadableAudioFile;
 use Hafen\Audio\WavReader;
@@ -27,9 +26,7 @@ final readonly class MediaLibrary implements AudioLibrary
         if (is_file($prepared)) {
             return WavReader::open($prepared);
         }
-        $media = Media::query()->find($file) ?? throw UnreadableAudioFile::missing($file);
-        $decoded = $this->folder->decoded($media->id);
 
-        return WavReader::open(is_file($decoded) ? $decoded : $this->folder->original($media));
+        return WavReader::open($this->folder->asImported($file) ?? throw UnreadableAudioFile::missing($file));
     }
 }

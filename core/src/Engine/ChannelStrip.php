@@ -16,7 +16,7 @@ use Hafen\Session\Channel\Channel;
  * Runs one channel: source, trim, inserts, fader and pan, post-fader inserts. It lives
  * on from one revision to the next, so that what sounds goes on sounding.
  */
-final class ChannelStrip
+final class ChannelStrip implements Strip
 {
     public readonly Chain $inserts;
 
@@ -80,13 +80,16 @@ final class ChannelStrip
         $this->passing = [];
     }
 
-    /** Keeps a copy of each block at this stage for other strips. */
+    public function id(): string
+    {
+        return $this->id;
+    }
+
     public function keep(string $stage): void
     {
         $this->passing[$stage] = null;
     }
 
-    /** Returns the copy of the current block at a kept stage. */
     public function passing(string $stage, int $frames): Block
     {
         return $this->passing[$stage] ?? Block::silence($frames);
@@ -155,18 +158,31 @@ final class ChannelStrip
         return $this->frozen === null || (! $this->frozen->isSilence() && array_key_exists(Tap::SOURCE, $this->passing));
     }
 
-    public function closeGate(): void
+    public function isFrozen(): bool
+    {
+        return $this->frozen !== null;
+    }
+
+    /** Fades to silence before its row is rebuilt. */
+    public function close(): void
     {
         $this->gate->towards(0.0);
     }
 
-    public function openGate(): void
+    /** Begins silent, to fade in when it opens: its channel sounded from another process before. */
+    public function startClosed(): void
+    {
+        $this->close();
+        $this->gate->settle();
+    }
+
+    public function open(): void
     {
         $this->gate->towards(1.0);
     }
 
-    /** Returns whether the fade of the gate is running. */
-    public function gateMoving(): bool
+    /** Whether it is on the way to silence or from it. */
+    public function moving(): bool
     {
         return $this->gate->moving();
     }
@@ -181,11 +197,6 @@ final class ChannelStrip
         return $this->frozen === null ? $this->inserts->latency() : $this->frozenLatency;
     }
 
-    /**
-     * Latency from the source to each tap of this channel.
-     *
-     * @return array<string, int> samples by stage, in the order sound passes
-     */
     public function stages(): array
     {
         $before = $this->latencyBeforeFader();
@@ -214,11 +225,6 @@ final class ChannelStrip
         return $this->inserts->runners() + $this->postInserts->runners();
     }
 
-    /**
-     * Returns the channel's tail in samples, including the tails of channels that feed it.
-     *
-     * @param  array<string, int>  $others  the same of the strips that may feed it, by id
-     */
     public function tail(array $others): int
     {
         return ($this->frozen === null ? $this->input->tail($others) + $this->inserts->tail() : 0) + $this->postInserts->tail();

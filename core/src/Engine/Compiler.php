@@ -29,8 +29,11 @@ final readonly class Compiler
     {
     }
 
-    /** @param  ?Excerpt  $excerpt  the part of the session that is wanted; all of it where it is left out */
-    public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null): Plan
+    /**
+     * @param  ?Excerpt  $excerpt  the part of the session that is wanted; all of it where it is left out
+     * @param  array<string, Strip>  $remote  strips of channels that other processes work, by channel id
+     */
+    public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null, array $remote = []): Plan
     {
         if ($before !== null && ($before->session->sampleRate !== $session->sampleRate || $before->session->tempo !== $session->tempo)) {
             $before = null;
@@ -48,7 +51,7 @@ final readonly class Compiler
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             assert($channel !== null);
-            if ($excerpt !== null && ! $excerpt->has($id)) {
+            if (($excerpt !== null && ! $excerpt->has($id)) || isset($remote[$id])) {
                 continue;
             }
             $replays = $excerpt->replays[$id] ?? [];
@@ -67,17 +70,17 @@ final readonly class Compiler
             $sidechains = [];
             foreach ($routes->sidechainsInto($id) as $route) {
                 // Replayed channels need no sidechain feeds for the inserts before their fader.
-                if (isset($strips[$route->from]) && $route->insert !== null) {
+                if (isset(($strips + $remote)[$route->from]) && $route->insert !== null) {
                     $sidechains[$route->insert] = $route;
                 }
             }
-            $listening = function (ProcessorInsert $insert, int $inputLatency) use ($sidechains, $session, $alignment, $latency, $strips, $before, $id, &$feeds): ?Feed {
+            $listening = function (ProcessorInsert $insert, int $inputLatency) use ($sidechains, $session, $alignment, $latency, $strips, $remote, $before, $id, &$feeds): ?Feed {
                 $route = $sidechains[$insert->id] ?? null;
                 if ($route === null) {
                     return null;
                 }
                 // Aligns the sidechain with the insert's own input.
-                $feed = $this->feed($route, $session, $alignment, $latency, $strips, $before, $inputLatency - $alignment->arrival[$id]);
+                $feed = $this->feed($route, $session, $alignment, $latency, $strips + $remote, $before, $inputLatency - $alignment->arrival[$id]);
 
                 return $feeds[$route->id()] = $feed;
             };
@@ -86,13 +89,16 @@ final readonly class Compiler
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
+                if (isset($before->remote[$id])) {
+                    $strips[$id]->startClosed();
+                }
             }
-            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips, $before) : [];
+            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips + $remote, $before) : [];
             $strips[$id]->input->feedBy(array_values($into), $channel->source->tapped() !== null);
             $feeds += $into;
         }
 
-        return new Plan($session, $strips, $feeds, $alignment, array_filter($unplayable, is_string(...)));
+        return new Plan($session, $strips, $feeds, $alignment, $remote, array_filter($unplayable, is_string(...)));
     }
 
     /**
@@ -148,7 +154,7 @@ final readonly class Compiler
 
     /**
      * @param  list<Route>  $routes  into one channel
-     * @param  array<string, ChannelStrip>  $strips  that come before it
+     * @param  array<string, Strip>  $strips  that come before it
      * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
     private function feeds(array $routes, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before): array
@@ -163,7 +169,7 @@ final readonly class Compiler
     }
 
     /**
-     * @param  array<string, ChannelStrip>  $strips
+     * @param  array<string, Strip>  $strips
      * @param  int  $further  samples it is delayed beside what lines it up where it enters
      */
     private function feed(Route $route, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before, int $further = 0): Feed

@@ -9,22 +9,22 @@ use Hafen\Audio\Crossfade;
 use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
+use Hafen\Engine\Parallel\Processes;
+use Hafen\Engine\Parallel\ProcessGone;
 use Hafen\Metering\TapReading;
-use Hafen\Session\Channel\Channel;
-use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
 
 /**
- * Runs a session block by block.
+ * Runs a session block by block, in this process or in several.
  *
  * Positions are samples from the session's start, of the sound that comes out: all latency is taken off. Between blocks the handlers
  * of signals run, see {@see SampleLoops}.
  */
 final class Engine
 {
-    private Plan $plan;
+    private readonly Section $section;
 
-    /** Source position of the next block. */
+    /** Source position of the block that is worked next. */
     private int $reading = 0;
 
     private Tap $tap;
@@ -34,52 +34,46 @@ final class Engine
     /** @var list<Tap> */
     private array $watching = [];
 
-    /** @var array<string, Block> */
-    private array $watched = [];
-
     /** Tap that is recorded. */
     private ?Tap $recording = null;
 
-    private ?Block $recorded = null;
+    /** The block that was given last, with what passed at the taps. */
+    private ?PassedBlock $passed = null;
+
+    /** A block that was worked before its turn, as something had to change. */
+    private ?PassedBlock $ready = null;
 
     private ?Session $pending = null;
-
-    /** @var list<Feed|ChannelStrip> what has to go silent before the pending session is taken */
-    private array $closing = [];
 
     private ?Loop $loop = null;
 
     private ?Loop $lastJump = null;
 
-    /** @var list<Fault> */
-    private array $faults = [];
-
-    private int $framesTimed = 0;
-
-    /** @var array<string, true> channels nobody hears, see {@see Plan::asleep()} */
-    private array $asleep = [];
-
-    /** What {@see asleep} was found for. */
+    /** What {@see wake()} last looked at. */
     private string $awakeFor = '';
 
     private ?Plan $awakeIn = null;
 
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
+     * @param  ?Processes  $processes  other processes that take part; none where it is left out
      */
     public function __construct(
         private readonly Compiler $compiler,
         Session $session,
         private readonly int $blockSize = 512,
         private readonly bool $metered = true,
+        private readonly ?Processes $processes = null,
     ) {
-        $this->plan = $compiler->compile($session);
-        $this->tap = new Tap($this->plan->main()->id);
+        $processes?->open($session, $blockSize, $metered);
+        $this->section = new Section($compiler, $session, null, $processes?->strips() ?? []);
+        $processes?->opened();
+        $this->tap = new Tap($this->plan()->main()->id);
     }
 
     public function plan(): Plan
     {
-        return $this->plan;
+        return $this->section->plan();
     }
 
     public function tap(): Tap
@@ -90,10 +84,11 @@ final class Engine
     /** Listens at another point; false when there is no such tap. The change is faded over one block. */
     public function listenAt(Tap $tap): bool
     {
-        if (! $this->plan->has($tap)) {
+        if (! $this->plan()->has($tap)) {
             return false;
         }
         if ($tap->id() !== $this->tap->id()) {
+            $this->completeBlock();
             $this->tapBefore = $this->tap;
             $this->tap = $tap;
         }
@@ -104,37 +99,38 @@ final class Engine
     /** Keeps a copy of each block at these taps; inputs of inserts are allowed too ({@see Tap::beforeStage()}). */
     public function watch(Tap ...$taps): void
     {
+        $this->completeBlock();
         $this->watching = array_values($taps);
-        $this->watched = [];
     }
 
     /** @return array<string, Block> what passed in the last block at the taps that are watched and there, by key, in the order they were asked for */
     public function watched(): array
     {
-        return $this->watched;
+        return $this->passed->watched ?? [];
     }
 
     /** Keeps a copy of each block at this tap for a recording; null ends that. */
     public function record(?Tap $tap): void
     {
+        $this->completeBlock();
         $this->recording = $tap;
-        $this->recorded = null;
     }
 
     /** What passed in the last block at the tap that is recorded; null where there is none, or it is gone. */
     public function recorded(): ?Block
     {
-        return $this->recorded;
+        return $this->passed?->recorded;
     }
 
     /** Position of the next block's first sample, as the sources count: latency is not taken off. */
     public function sourcePosition(): int
     {
-        return $this->reading;
+        return $this->ready->source ?? $this->reading;
     }
 
     public function loopOver(?Loop $loop): void
     {
+        $this->completeBlock();
         $this->loop = $loop;
     }
 
@@ -147,20 +143,20 @@ final class Engine
      */
     public function start(int $position, int $preRoll = 0, ?callable $goOn = null): bool
     {
-        foreach ($this->plan->strips as $strip) {
-            $strip->reset();
-            $strip->settle();
-        }
-        $this->tapBefore = $this->lastJump = null;
+        $this->completeBlock();
+        $this->section->reset();
+        $this->processes?->reset();
+        $this->tapBefore = $this->lastJump = $this->ready = null;
         $this->reading = $position - min($position, $preRoll);
         $loop = $this->loop;
         $this->loop = null;
         // Starts on the same sample for every block length, so that the state is the same.
-        for ($left = $position + $this->plan->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
+        for ($left = $position + $this->plan()->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
                 return false;
             }
-            $this->next($frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize);
+            $frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize;
+            $this->work($frames, $left > $frames);
         }
         $this->loop = $loop;
         // Discards the readings of the pre-roll.
@@ -173,12 +169,7 @@ final class Engine
     /** Session position of the next block's first sample. */
     public function position(): int
     {
-        $position = $this->reading - $this->plan->latencyAt($this->tap);
-        if ($this->lastJump !== null && $this->reading >= $this->lastJump->start && $position < $this->lastJump->start) {
-            return $this->lastJump->end - ($this->lastJump->start - $position);
-        }
-
-        return $position;
+        return $this->ready->position ?? $this->heardPosition();
     }
 
     /**
@@ -187,65 +178,44 @@ final class Engine
      */
     public function change(Session $session): void
     {
-        $change = PlanChange::between($this->plan, $session, $this->compiler->arrivals($session));
+        $this->completeBlock();
+        $moving = $this->processes?->moving($session) ?? [];
+        $change = PlanChange::between($this->plan(), $session, $this->compiler->arrivals($session))->moving($moving);
         if (! $change->needsFade && $this->pending === null) {
-            $this->plan = $this->compiler->compile($session, $this->plan);
+            $this->take($session);
 
             return;
         }
-        foreach ($change->gone as $feed) {
-            $feed->close();
-        }
-        foreach ($change->rebuilt as $strip) {
-            $strip->closeGate();
-        }
-        $this->closing = [...$change->gone, ...$change->rebuilt];
+        $this->section->close($change);
+        $this->processes?->close($change);
         $this->pending = $session;
     }
 
     /**
      * Returns the next block at the monitored tap: always stereo, shorter at the end of a loop.
      *
-     * @param  ?int  $most  frames; a whole block where it is left out
-     *
      * @throws LoopsNotSafe when something in this process may interrupt it
      * @throws LoopFault when PHP complains
+     * @throws ProcessGone when another process of the engine ended, and is not to be replaced
      */
-    public function next(?int $most = null): Block
+    public function next(): Block
     {
-        $most ??= $this->blockSize;
-        $frames = $this->loop !== null && $this->reading < $this->loop->end
-            ? min($most, $this->loop->end - $this->reading)
-            : $most;
-        SampleLoops::pause();
-        $block = SampleLoops::run(fn (): Block => $this->run($frames));
-        $this->reading += $frames;
-        if ($this->loop !== null && $this->reading >= $this->loop->end) {
-            $this->reading = $this->loop->start;
-            $this->lastJump = $this->loop;
-        }
-        if ($this->pending !== null && ! $this->isClosing()) {
-            $this->plan = $this->compiler->compile($this->pending, $this->plan);
-            $this->pending = null;
-            $this->closing = [];
-            foreach ($this->plan->strips as $strip) {
-                $strip->openGate();
-            }
-            if (! $this->plan->has($this->tap)) {
-                $this->tap = new Tap($this->plan->main()->id);
-            }
-        }
+        $this->passed = $this->ready ?? $this->work($this->nextFrames(), true);
+        $this->ready = null;
 
-        return $block;
+        return $this->passed->block;
     }
 
     /** @return list<Fault> faults since last asked */
     public function faults(): array
     {
-        $faults = $this->faults;
-        $this->faults = [];
+        return [...$this->section->faults(), ...($this->processes?->faults() ?? [])];
+    }
 
-        return $faults;
+    /** @return array<string, string> why frozen channels play live, by channel id: their file cannot be played */
+    public function unplayable(): array
+    {
+        return $this->plan()->unplayable + ($this->processes?->unplayable() ?? []);
     }
 
     /**
@@ -255,104 +225,125 @@ final class Engine
      */
     public function readings(): array
     {
-        $readings = [];
-        foreach ($this->plan->strips as $id => $strip) {
-            foreach ($strip->meters() as $stage => $meter) {
-                $readings["{$id}:{$stage}"] = $meter->read();
-            }
-        }
-
-        return $readings;
+        return $this->section->readings() + ($this->processes?->readings() ?? []);
     }
 
     /** @return list<string> keys of {@see readings()}, in its order */
     public function tapIds(): array
     {
-        $keys = [];
-        foreach ($this->plan->strips as $id => $strip) {
-            foreach (array_keys($strip->meters()) as $stage) {
-                $keys[] = "{$id}:{$stage}";
-            }
-        }
-
-        return $keys;
+        return [...$this->section->tapIds(), ...($this->processes?->tapIds() ?? [])];
     }
 
     /** @return list<string> keys of {@see loads()}, in its order */
     public function loadIds(): array
     {
-        $keys = [];
-        foreach ($this->plan->strips as $id => $strip) {
-            $keys[] = (string) $id;
-            $keys[] = "{$id}:reading";
-            foreach (array_keys($strip->runners()) as $stage) {
-                $keys[] = "{$id}:{$stage}";
-            }
-        }
-
-        return $keys;
+        return [...$this->section->loadIds(), ...($this->processes?->loadIds() ?? [])];
     }
 
     /**
-     * Returns and resets the load, compute time over audio time: of channels by id, of inserts by "channel:insert:ID", of reading
-     * clips, frozen files and what others feed by "channel:reading".
+     * Returns and resets the load, compute time over audio time, see {@see Section::loads()}.
      *
      * @return array<string, float> 1.0 is the whole of one core
      */
     public function loads(): array
     {
-        $audio = $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
-        $this->framesTimed = 0;
-        $loads = [];
-        foreach ($this->plan->strips as $id => $strip) {
-            $loads[$id] = $audio > 0 ? $strip->takeNanoseconds() / $audio : 0.0;
-            $reading = $strip->takeReadingNanoseconds();
-            $loads["{$id}:reading"] = $audio > 0 ? $reading / $audio : 0.0;
-            foreach ($strip->runners() as $stage => $runner) {
-                $nanoseconds = $runner->takeNanoseconds();
-                $loads["{$id}:{$stage}"] = $audio > 0 ? $nanoseconds / $audio : 0.0;
-            }
-        }
-
-        return $loads;
+        return $this->section->loads() + ($this->processes?->loads() ?? []);
     }
 
     /**
-     * Returns the load of each channel's fader and all that comes after it, by channel id; {@see loads()} resets it.
+     * Returns the load of each channel's fader and all that comes after it, by channel id; {@see loads()} resets it. Of channels
+     * this process works.
      *
      * @return array<string, float> 1.0 is the whole of one core
      */
     public function loadsAfterFader(): array
     {
-        $audio = $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
-
-        return array_map(static fn (ChannelStrip $strip): float => $audio > 0 ? $strip->nanosecondsAfterFader() / $audio : 0.0, $this->plan->strips);
+        return $this->section->loadsAfterFader();
     }
 
-    private function run(int $frames): Block
+    /** Works the block that other processes have begun already, before something changes that it should not hear of. */
+    private function completeBlock(): void
     {
+        if ($this->processes?->isAhead() === true) {
+            $this->ready = $this->work($this->nextFrames(), false);
+        }
+    }
+
+    private function nextFrames(): int
+    {
+        return $this->loop !== null && $this->reading < $this->loop->end
+            ? min($this->blockSize, $this->loop->end - $this->reading)
+            : $this->blockSize;
+    }
+
+    private function heardPosition(): int
+    {
+        $position = $this->reading - $this->plan()->latencyAt($this->tap);
+        if ($this->lastJump !== null && $this->reading >= $this->lastJump->start && $position < $this->lastJump->start) {
+            return $this->lastJump->end - ($this->lastJump->start - $position);
+        }
+
+        return $position;
+    }
+
+    /** @param  bool  $goesOn  whether a block follows: other processes begin it already */
+    private function work(int $frames, bool $goesOn): PassedBlock
+    {
+        SampleLoops::pause();
+        $passed = SampleLoops::run(fn (): PassedBlock => $this->run($frames, $goesOn));
+        if ($this->loop !== null && $this->reading + $frames >= $this->loop->end) {
+            $this->lastJump = $this->loop;
+        }
+        $this->reading = $this->after($frames);
+        if ($this->pending !== null && ! $this->section->isClosing() && ! ($this->processes?->isClosing() ?? false)) {
+            $pending = $this->pending;
+            $this->pending = null;
+            $this->take($pending);
+            if (! $this->plan()->has($this->tap)) {
+                $this->tap = new Tap($this->plan()->main()->id);
+            }
+        }
+
+        return $passed;
+    }
+
+    /** Source position after so many frames. */
+    private function after(int $frames): int
+    {
+        $after = $this->reading + $frames;
+
+        return $this->loop !== null && $after >= $this->loop->end ? $this->loop->start : $after;
+    }
+
+    private function take(Session $session): void
+    {
+        $this->processes?->change($session);
+        $this->section->change($session, null, $this->processes?->strips() ?? []);
+        $this->processes?->changed();
+    }
+
+    private function run(int $frames, bool $goesOn): PassedBlock
+    {
+        $position = $this->heardPosition();
+        $listened = array_values(array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]));
         /** @var array<string, StageTaps> $taps */
         $taps = [];
-        foreach (array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]) as $tap) {
+        foreach ($listened as $tap) {
             $taps[$tap->channel] ??= new StageTaps;
             $taps[$tap->channel]->want($tap->stage);
         }
-        $this->wake();
-        foreach ($this->plan->strips as $id => $strip) {
-            if (isset($this->asleep[$id])) {
-                continue;
-            }
-            if (! $strip->process($this->reading, $frames, $this->metered, $taps[$id] ?? null)) {
-                $this->faults[] = new Fault((string) $id, $this->reading);
-            }
+        $this->wake($listened);
+        if ($this->processes === null) {
+            $this->section->process($this->plan()->strips, $this->reading, $frames, $this->metered, $taps);
+        } else {
+            $this->runWithOthers($this->processes, $frames, $goesOn, $taps);
         }
-        $this->framesTimed += $frames;
-        $this->recorded = $this->recording === null ? null : ($taps[$this->recording->channel] ?? null)?->at($this->recording->stage);
-        $this->watched = [];
+        $this->section->processed($frames);
+        $watched = [];
         foreach ($this->watching as $tap) {
             $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
             if ($passed !== null) {
-                $this->watched[$tap->id()] = $passed;
+                $watched[$tap->id()] = $passed;
             }
         }
         $block = self::heardAt($this->tap, $taps, $frames);
@@ -361,36 +352,62 @@ final class Engine
             $this->tapBefore = null;
         }
 
-        return $block;
+        return new PassedBlock(
+            $block,
+            $position,
+            $this->reading,
+            $this->recording === null ? null : ($taps[$this->recording->channel] ?? null)?->at($this->recording->stage),
+            $watched,
+        );
     }
 
-    /** Finds out who is heard, and clears the state of channels that are heard again. */
-    private function wake(): void
+    /**
+     * While others work their channels this process works those of its own that do not wait for them. Before it works the rest, the
+     * others begin the next block.
+     *
+     * @param  array<string, StageTaps>  $taps
+     */
+    private function runWithOthers(Processes $others, int $frames, bool $goesOn, array $taps): void
     {
-        $taps = array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]);
-        $for = implode(' ', array_map(static fn (Tap $tap): string => $tap->id(), $taps));
-        if ($this->awakeIn === $this->plan && $this->awakeFor === $for) {
+        $plan = $this->plan();
+        if (! $others->isAhead()) {
+            $others->begin($this->reading, $frames);
+        }
+        $this->section->process($plan->independent, $this->reading, $frames, $this->metered, $taps);
+        $others->finish($taps);
+        // What is about to change has to change in all processes at the same block.
+        if ($goesOn && $this->pending === null && $this->tapBefore === null) {
+            $reading = $this->reading;
+            $this->reading = $this->after($frames);
+            $others->begin($this->reading, $this->nextFrames(), true);
+            $this->reading = $reading;
+        }
+        $this->section->process(array_diff_key($plan->strips, $plan->independent), $this->reading, $frames, $this->metered, $taps);
+    }
+
+    /**
+     * Finds out who is heard, and clears the state of channels that are heard again.
+     *
+     * @param  list<Tap>  $listened
+     */
+    private function wake(array $listened): void
+    {
+        $for = implode(' ', array_map(static fn (Tap $tap): string => $tap->id(), $listened));
+        if ($this->awakeIn === $this->plan() && $this->awakeFor === $for) {
             return;
         }
         $wanted = $sources = [];
-        foreach ($taps as $tap) {
+        foreach ($listened as $tap) {
             $wanted[$tap->channel] = true;
             if ($tap->stage === Tap::SOURCE) {
                 $sources[$tap->channel] = true;
             }
         }
-        $asleep = $this->plan->asleep($wanted, $sources);
-        foreach (array_map(strval(...), array_keys(array_diff_key($this->asleep, $asleep))) as $woken) {
-            $this->plan->strip($woken)?->reset();
-            foreach ($this->plan->feeds as $feed) {
-                if ($feed->from() === $woken) {
-                    $feed->reset();
-                }
-            }
-        }
-        $this->asleep = $asleep;
+        $asleep = $this->plan()->asleep($wanted, $sources);
+        $this->section->sleep($asleep);
+        $this->processes?->listen($listened, $asleep);
         $this->awakeFor = $for;
-        $this->awakeIn = $this->plan;
+        $this->awakeIn = $this->plan();
     }
 
     /** @param  array<string, StageTaps>  $taps */
@@ -400,16 +417,5 @@ final class Engine
         $block->widen();
 
         return $block;
-    }
-
-    private function isClosing(): bool
-    {
-        foreach ($this->closing as $closing) {
-            if ($closing instanceof Feed ? $closing->moving() : $closing->gateMoving()) {
-                return true;
-            }
-        }
-
-        return false;
     }
 }

@@ -8,8 +8,8 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Session\Session;
 
 /**
- * One channel to be worked, by itself or up to where others feed it; those, and the channel itself where only what comes from
- * its fader on is wanted, are replayed.
+ * One channel to be worked, by itself, with others, or up to where others feed it; those, and the channel itself where only what
+ * comes from its fader on is wanted, are replayed.
  */
 final readonly class Excerpt
 {
@@ -25,6 +25,16 @@ final readonly class Excerpt
     public static function withFeeds(Session $session, string $channel): self
     {
         return new self($channel, [], SessionGraph::routes($session)->needed($channel));
+    }
+
+    /**
+     * Channels and nothing else; all that feeds them is among them.
+     *
+     * @param  list<string>  $channels  ids
+     */
+    public static function only(array $channels): self
+    {
+        return new self($channels[0] ?? '', [], $channels);
     }
 
     public function has(string $channel): bool

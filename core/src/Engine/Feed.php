@@ -26,7 +26,7 @@ final class Feed
     /** Latency at its gain stage in samples. */
     private int $inputLatency = 0;
 
-    private ChannelStrip $from;
+    private Strip $from;
 
     private string $stage = Tap::POST_FADER;
 
@@ -44,7 +44,7 @@ final class Feed
      * @param  int  $delay  samples
      * @param  int  $inputLatency  samples by which sound comes late to the tap
      */
-    public function configure(Route $route, ChannelStrip $from, Channel $channel, float $panLaw, int $delay, int $inputLatency): void
+    public function configure(Route $route, Strip $from, Channel $channel, float $panLaw, int $delay, int $inputLatency): void
     {
         $this->inputLatency = $inputLatency + $delay;
         $this->from = $from;
@@ -92,7 +92,7 @@ final class Feed
 
     public function from(): string
     {
-        return $this->from->id;
+        return $this->from->id();
     }
 
     /** Returns its output block. */

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Routing\Alignment;
+use Hafen\Routing\Route;
+use Hafen\Routing\SessionGraph;
 use Hafen\Routing\Sleepers;
 use Hafen\Session\Session;
 
@@ -14,9 +16,13 @@ final readonly class Plan
     /** Seconds for which compressors, gates and limiters remember a level. */
     private const MEMORY_SECONDS = 4;
 
+    /** @var array<string, ChannelStrip> that wait for nothing another process works, by channel id, in processing order */
+    public array $independent;
+
     /**
      * @param  array<string, ChannelStrip>  $strips  by channel id, in the order they are worked
      * @param  array<string, Feed>  $feeds  by route key
+     * @param  array<string, Strip>  $remote  those other processes work, by channel id
      * @param  array<string, string>  $unplayable  why frozen channels play live, by channel id: their file cannot be played
      */
     public function __construct(
@@ -24,8 +30,10 @@ final readonly class Plan
         public array $strips,
         public array $feeds,
         private Alignment $alignment,
+        public array $remote = [],
         public array $unplayable = [],
     ) {
+        $this->independent = $remote === [] ? [] : $this->withoutWaiting();
     }
 
     public function main(): ChannelStrip
@@ -52,13 +60,43 @@ final readonly class Plan
 
     public function has(Tap $tap): bool
     {
-        return isset($this->strip($tap->channel)?->stages()[$tap->stage]);
+        return isset($this->stages($tap->channel)[$tap->stage]);
     }
 
     /** Latency from the sources to a tap, in samples. */
     public function latencyAt(Tap $tap): int
     {
-        return $this->arrival($tap->channel) + ($this->strip($tap->channel)?->stages()[$tap->stage] ?? 0);
+        return $this->arrival($tap->channel) + ($this->stages($tap->channel)[$tap->stage] ?? 0);
+    }
+
+    /** @return array<string, int> latency of each tap in samples, in the order sound passes */
+    private function stages(string $channel): array
+    {
+        return ($this->strips[$channel] ?? $this->remote[$channel] ?? null)?->stages() ?? [];
+    }
+
+    /** @return array<string, Strip> of this process and of others, by channel id */
+    private function all(): array
+    {
+        return $this->remote + $this->strips;
+    }
+
+    /** @return array<string, ChannelStrip> */
+    private function withoutWaiting(): array
+    {
+        $routes = SessionGraph::routes($this->session);
+        $waiting = $this->remote;
+        $independent = [];
+        foreach ($this->strips as $id => $strip) {
+            $sources = array_map(static fn (Route $route): string => $route->from, [...$routes->into((string) $id), ...$routes->sidechainsInto((string) $id)]);
+            if (array_intersect_key(array_flip($sources), $waiting) === []) {
+                $independent[$id] = $strip;
+            } else {
+                $waiting[$id] = $strip;
+            }
+        }
+
+        return $independent;
     }
 
     /**
@@ -70,9 +108,9 @@ final readonly class Plan
      */
     public function asleep(array $wanted, array $wantedSources): array
     {
-        $frozen = array_filter(array_map(static fn (ChannelStrip $strip): bool => $strip->frozen() !== null, $this->strips));
+        $frozen = array_filter(array_map(static fn (Strip $strip): bool => $strip->isFrozen(), $this->all()));
 
-        return Sleepers::of($this->session, $frozen, array_map(strval(...), array_keys($this->strips)), $wanted, $wantedSources);
+        return Sleepers::of($this->session, $frozen, array_map(strval(...), array_keys($this->all())), $wanted, $wantedSources);
     }
 
     /**
@@ -87,7 +125,7 @@ final readonly class Plan
     public function tails(): array
     {
         $tails = [];
-        foreach ($this->strips as $id => $strip) {
+        foreach ($this->all() as $id => $strip) {
             $tails[$id] = $strip->tail($tails);
         }
 
@@ -98,7 +136,7 @@ final readonly class Plan
     public function tail(): int
     {
         $latest = 0;
-        foreach ($this->strips as $id => $strip) {
+        foreach ($this->all() as $id => $strip) {
             $latest = max($latest, $this->arrival((string) $id) + $strip->latency());
         }
 

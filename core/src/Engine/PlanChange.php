@@ -11,34 +11,48 @@ use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 
-/** What a new revision takes apart in a plan that runs: feeds that go, and channels whose row is built anew. Both fade out before. */
+/** What a new revision takes apart in what runs: routes that go, and channels whose row is built anew. Both fade out before. */
 final readonly class PlanChange
 {
     /**
-     * @param  list<Feed>  $gone
-     * @param  list<ChannelStrip>  $rebuilt
-     * @param  bool  $needsFade  false where the plan can change at once
+     * @param  list<string>  $gone  ids of routes
+     * @param  list<string>  $rebuilt  channel ids
+     * @param  bool  $needsFade  false where the revision can be taken at once
      */
-    private function __construct(public array $gone, public array $rebuilt, public bool $needsFade)
+    public function __construct(public array $gone, public array $rebuilt, public bool $needsFade)
     {
     }
 
-    /** @param  array<string, int>  $arrivals  latency at the sources of the new revision, by channel id; see {@see Compiler::arrivals()} */
+    /**
+     * @param  Plan  $plan  that runs
+     * @param  array<string, int>  $arrivals  latency at the sources of the new revision, by channel id; see {@see Compiler::arrivals()}
+     */
     public static function between(Plan $plan, Session $session, array $arrivals): self
     {
         $before = SessionGraph::routes($plan->session);
         $after = SessionGraph::routes($session);
         // Sidechain feeds are not audible by themselves, so they need no fade-out before a rebuild.
-        $gone = array_diff_key($plan->feeds, self::routeIds($before->sidechains()), self::routeIds($after->all()));
+        $gone = array_diff_key(self::routeIds($before->all()), self::routeIds($before->sidechains()), self::routeIds($after->all()));
         $hasSidechains = $before->sidechains() !== [] || $after->sidechains() !== [];
         $rebuilt = [...self::rebuiltChannels($plan->session, $session), ...($hasSidechains ? self::shifted($plan, $session, $arrivals) : [])];
 
         return new self(
-            array_values($gone),
-            array_values(array_filter(array_map($plan->strip(...), $rebuilt))),
+            array_map(strval(...), array_keys($gone)),
+            array_values(array_unique($rebuilt)),
             $rebuilt !== [] || $gone !== [] || array_diff(self::channelIds($session), self::channelIds($plan->session)) !== [],
         );
+    }
+
+    /**
+     * The same where channels are built anew in another process as well.
+     *
+     * @param  list<string>  $channels  ids
+     */
+    public function moving(array $channels): self
+    {
+        return $channels === [] ? $this : new self($this->gone, array_values(array_unique([...$this->rebuilt, ...$channels])), true);
     }
 
     /**
@@ -58,7 +72,7 @@ final readonly class PlanChange
     {
         return array_values(array_filter(
             self::channelIds($session),
-            static fn (string $id): bool => ($plan->strip($id)->input->clips ?? null) !== null && $arrivals[$id] !== $plan->arrival($id),
+            static fn (string $id): bool => $plan->session->channel($id)?->source instanceof ClipSource && $arrivals[$id] !== $plan->arrival($id),
         ));
     }
 

@@ -111,7 +111,7 @@ final readonly class Renderer
             }
         }
 
-        return new RenderResult($total, $peak, $peakAt, $writer->clipped(), $firstClip, array_values($faults), $engine->plan()->unplayable);
+        return new RenderResult($total, $peak, $peakAt, $writer->clipped(), $firstClip, array_values($faults), $engine->unplayable());
     }
 
     /** @return list<string> */

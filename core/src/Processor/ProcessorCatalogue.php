@@ -89,6 +89,12 @@ final class ProcessorCatalogue
         return new self([...array_values($this->classes), $class]);
     }
 
+    /** @return list<class-string<Processor>> */
+    public function classes(): array
+    {
+        return array_values($this->classes);
+    }
+
     public function has(string $id): bool
     {
         return isset($this->classes[$id]);

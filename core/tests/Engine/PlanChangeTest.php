@@ -2,9 +2,7 @@
 
 declare(strict_types=1);
 
-use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Compiler;
-use Hafen\Engine\Feed;
 use Hafen\Engine\PlanChange;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Send;
@@ -35,11 +33,12 @@ function changeBy(array $edit, ?Session $before = null): array
     $before ??= mixToChange();
     $compiler = new Compiler(Mix::processors(), new MemoryLibrary(['cello' => [[0.0]], 'bass' => [[0.0]]]));
     $after = edited($before, $edit);
-    $change = PlanChange::between($compiler->compile($before), $after, $compiler->arrivals($after));
+    $plan = $compiler->compile($before);
+    $change = PlanChange::between($plan, $after, $compiler->arrivals($after));
 
     return [
-        array_map(static fn (Feed $feed): string => $feed->from(), $change->gone),
-        array_map(static fn (ChannelStrip $strip): string => $strip->id, $change->rebuilt),
+        array_map(static fn (string $route): string => $plan->feeds[$route]->from(), $change->gone),
+        $change->rebuilt,
         $change->needsFade,
     ];
 }

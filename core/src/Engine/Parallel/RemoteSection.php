@@ -1,0 +1,332 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine\Parallel;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\SampleDecoder;
+use Hafen\Engine\Fault;
+use Hafen\Engine\Parallel\Message\ChangeSection;
+use Hafen\Engine\Parallel\Message\CloseChannels;
+use Hafen\Engine\Parallel\Message\ListenAt;
+use Hafen\Engine\Parallel\Message\OpenSection;
+use Hafen\Engine\Parallel\Message\ResetSection;
+use Hafen\Engine\Parallel\Message\SectionFacts;
+use Hafen\Engine\Parallel\Message\WorkBlock;
+use Hafen\Engine\Parallel\Message\WorkedBlock;
+use Hafen\Engine\PlanChange;
+use Hafen\Engine\StageTaps;
+use Hafen\Engine\Tap;
+use Hafen\Metering\TapReading;
+use Hafen\Session\Session;
+
+/** The channels of a session that another process works, seen from here. */
+final class RemoteSection
+{
+    /** Blocks between two readings of its meters. */
+    private const READ_EVERY = 3;
+
+    /** Blocks the shared memory has room for beside those that are needed, so that it need not be made anew with each tap. */
+    private const ROOM = 8;
+
+    private EngineProcess $process;
+
+    /** @var array<string, RemoteStrip> by channel id */
+    private array $strips = [];
+
+    private SectionFacts $facts;
+
+    private ?SharedBlocks $shared = null;
+
+    /** Whether the other process has the shared memory as well. */
+    private bool $isAttached = false;
+
+    /** @var list<Output> */
+    private array $outputs = [];
+
+    /** @var array<string, int> number of each output that others take from, by channel and stage */
+    private array $numbers = [];
+
+    /** Half of the shared memory that is written next. */
+    private int $half = 0;
+
+    /** The block that was asked for and not yet taken. */
+    private ?WorkBlock $begun = null;
+
+    /** @var array{string, int, int} forms of the outputs, half, and frames of the block that is there */
+    private array $there = ['', 0, 0];
+
+    private bool $isClosing = false;
+
+    /** Whether it was given a session it has not answered yet. */
+    private bool $isCompiling = false;
+
+    private int $blocks = 0;
+
+    /** @var list<Fault> */
+    private array $faults = [];
+
+    /** @var array<string, TapReading> */
+    private array $readings = [];
+
+    /** @var array<string, float> */
+    private array $loads = [];
+
+    /**
+     * @param  string  $php  command line of PHP
+     * @param  list<string>  $channels  ids
+     * @param  int  $blockSize  frames of the longest block
+     *
+     * @throws ProcessGone when there cannot be another process
+     */
+    public function __construct(private readonly string $php, array $channels, private readonly int $blockSize)
+    {
+        foreach ($channels as $id) {
+            $this->strips[$id] = new RemoteStrip($id, $this);
+        }
+        $this->facts = new SectionFacts([], [], [], []);
+        $this->process = new EngineProcess($php);
+    }
+
+    public function processId(): int
+    {
+        return $this->process->id();
+    }
+
+    /** @return array<string, RemoteStrip> by channel id */
+    public function strips(): array
+    {
+        return $this->strips;
+    }
+
+    /** @throws ProcessGone */
+    public function open(OpenSection $open): void
+    {
+        $this->isCompiling = true;
+        $this->process->send($open);
+    }
+
+    public function end(): void
+    {
+        $this->process->end();
+        $this->shared = null;
+    }
+
+    /** Another process in place of the one that ended, which knows nothing yet. */
+    public function replace(): void
+    {
+        $this->process = new EngineProcess($this->php);
+        $this->shared = $this->begun = null;
+        $this->isClosing = false;
+    }
+
+    /**
+     * Waits for what the other process says of its strips.
+     *
+     * @throws ProcessGone
+     * @throws SectionRefused
+     */
+    public function compiled(): void
+    {
+        if (! $this->isCompiling) {
+            return;
+        }
+        $this->facts = $this->process->receive(SectionFacts::class);
+        $this->isCompiling = false;
+        foreach ($this->facts->strips as $id => $facts) {
+            ($this->strips[$id] ?? null)?->describe($facts);
+        }
+    }
+
+    /** @throws ProcessGone */
+    public function reset(): void
+    {
+        $this->readings = $this->loads = [];
+        $this->process->send(new ResetSection);
+    }
+
+    /** @throws ProcessGone */
+    public function close(PlanChange $change): void
+    {
+        // So that the change is not taken before the other process has said that it has faded out.
+        $this->isClosing = true;
+        $this->process->send(new CloseChannels($change));
+    }
+
+    public function isClosing(): bool
+    {
+        return $this->isClosing;
+    }
+
+    /**
+     * @param  list<string>  $channels  that stay there; never more than before
+     *
+     * @throws ProcessGone
+     */
+    public function change(Session $session, array $channels): void
+    {
+        $this->strips = array_intersect_key($this->strips, array_flip($channels));
+        foreach ($this->strips as $strip) {
+            $strip->keepNothing();
+        }
+        $this->isClosing = false;
+        $this->isCompiling = true;
+        $this->process->send(new ChangeSection($session, $channels));
+    }
+
+    /**
+     * Asks for what strips of this process take, and for what somebody listens to.
+     *
+     * @param  list<Tap>  $taps
+     * @param  array<array-key, true>  $asleep  by channel id
+     *
+     * @throws ProcessGone
+     */
+    public function listen(array $taps, array $asleep): void
+    {
+        $this->outputs = $this->numbers = [];
+        foreach (array_diff_key($this->strips, $asleep) as $id => $strip) {
+            foreach ($strip->kept() as $stage) {
+                $this->numbers["{$id}:{$stage}"] = count($this->outputs);
+                $this->outputs[] = new Output((string) $id, $stage, false);
+            }
+        }
+        foreach ($taps as $tap) {
+            if (isset($this->strips[$tap->channel])) {
+                $this->outputs[] = new Output($tap->channel, $tap->stage, true);
+            }
+        }
+        if ($this->shared?->holds(count($this->outputs)) !== true) {
+            $this->shared = SharedBlocks::create(count($this->outputs) + self::ROOM, $this->blockSize);
+            $this->isAttached = false;
+        }
+        $this->process->send(new ListenAt($this->outputs, $asleep, $this->shared->key, $this->shared->blocks, $this->shared->frames));
+    }
+
+    /**
+     * Lets the other process begin a block.
+     *
+     * @param  int  $position  of its first sample, as the sources count
+     *
+     * @throws ProcessGone
+     */
+    public function begin(int $position, int $frames): void
+    {
+        $this->begun = new WorkBlock($position, $frames, $this->half, $this->blocks++ % self::READ_EVERY === 0);
+        $this->half = 1 - $this->half;
+        $this->process->send($this->begun);
+    }
+
+    public function hasBegun(): bool
+    {
+        return $this->begun !== null;
+    }
+
+    /**
+     * Waits for the block that was begun.
+     *
+     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
+     *
+     * @throws ProcessGone
+     * @throws SectionRefused
+     */
+    public function finish(array $taps): void
+    {
+        if ($this->begun === null) {
+            return;
+        }
+        $worked = $this->process->receive(WorkedBlock::class);
+        $this->there = [$worked->forms, $this->begun->half, $this->begun->frames];
+        $this->begun = null;
+        if (! $this->isAttached) {
+            $this->shared?->forgetKey();
+            $this->isAttached = true;
+        }
+        foreach ($this->strips as $strip) {
+            $strip->goOn();
+        }
+        $this->isClosing = $worked->isClosing;
+        $this->faults = [...$this->faults, ...$worked->faults];
+        if ($worked->readings !== null && $worked->loads !== null) {
+            $this->readings = $this->unpackedReadings($worked->readings);
+            $loads = SampleDecoder::float64($worked->loads);
+            $this->loads = count($loads) === count($this->facts->loads) ? array_combine($this->facts->loads, $loads) : [];
+        }
+        foreach ($this->outputs as $number => $output) {
+            $block = $output->isTap ? $this->output($number) : null;
+            if ($block !== null) {
+                ($taps[$output->channel] ?? null)?->pass($output->stage, $block);
+            }
+        }
+    }
+
+    /** What passes in the block that is there, where others take it; null where there is nothing. */
+    public function passing(string $channel, string $stage): ?Block
+    {
+        $number = $this->numbers["{$channel}:{$stage}"] ?? null;
+
+        return $number === null ? null : $this->output($number);
+    }
+
+    /** @return list<Fault> since last asked */
+    public function faults(): array
+    {
+        $faults = $this->faults;
+        $this->faults = [];
+
+        return $faults;
+    }
+
+    /** @return array<string, string> by channel id */
+    public function unplayable(): array
+    {
+        return $this->facts->unplayable;
+    }
+
+    /** @return list<string> */
+    public function tapIds(): array
+    {
+        return $this->facts->taps;
+    }
+
+    /** @return list<string> */
+    public function loadIds(): array
+    {
+        return $this->facts->loads;
+    }
+
+    /** @return array<string, TapReading> of the last few blocks, by tap id, in the order of {@see tapIds()} */
+    public function readings(): array
+    {
+        return $this->readings === [] ? array_map(static fn (): TapReading => new TapReading(0.0, 0.0, 0), array_flip($this->facts->taps)) : $this->readings;
+    }
+
+    /** @return array<string, float> of the last few blocks, in the order of {@see loadIds()} */
+    public function loads(): array
+    {
+        return $this->loads === [] ? array_fill_keys($this->facts->loads, 0.0) : $this->loads;
+    }
+
+    private function output(int $number): ?Block
+    {
+        [$forms, $half, $frames] = $this->there;
+
+        return $this->shared?->read($half, $number, $forms[$number] ?? "\0", $frames);
+    }
+
+    /** @return array<string, TapReading> */
+    private function unpackedReadings(string $bytes): array
+    {
+        $numbers = SampleDecoder::float64($bytes);
+        $readings = [];
+        foreach ($this->facts->taps as $i => $tap) {
+            $at = 4 * $i;
+            if (isset($numbers[$at + 3])) {
+                $readings[$tap] = new TapReading($numbers[$at], $numbers[$at + 1], (int) $numbers[$at + 2], $numbers[$at + 3]);
+            }
+        }
+
+        return $readings;
+    }
+}

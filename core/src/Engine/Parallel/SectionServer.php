@@ -1,0 +1,184 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine\Parallel;
+
+use Hafen\Audio\Block;
+use Hafen\Audio\SampleLoops;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Excerpt;
+use Hafen\Engine\Parallel\Message\ChangeSection;
+use Hafen\Engine\Parallel\Message\CloseChannels;
+use Hafen\Engine\Parallel\Message\ListenAt;
+use Hafen\Engine\Parallel\Message\OpenSection;
+use Hafen\Engine\Parallel\Message\ResetSection;
+use Hafen\Engine\Parallel\Message\SectionFacts;
+use Hafen\Engine\Parallel\Message\SectionRefusal;
+use Hafen\Engine\Parallel\Message\WorkBlock;
+use Hafen\Engine\Parallel\Message\WorkedBlock;
+use Hafen\Engine\Section;
+use Hafen\Engine\StageTaps;
+use Hafen\Engine\Strip;
+use Hafen\Metering\TapReading;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Refusal;
+use LogicException;
+use Throwable;
+
+/** Works a section in a process of its own, as another process asks for it. */
+final class SectionServer
+{
+    private ?Section $section = null;
+
+    private bool $metered = false;
+
+    /** @var list<Output> */
+    private array $outputs = [];
+
+    private ?SharedBlocks $shared = null;
+
+    /** Answers messages until the other side has ended. */
+    public function serve(MessageStream $messages): void
+    {
+        while (($message = $messages->receive()) !== null) {
+            $answer = $this->answered($message);
+            if ($answer !== null && ! $messages->send($answer)) {
+                return;
+            }
+        }
+    }
+
+    private function answered(object $message): ?object
+    {
+        try {
+            return SampleLoops::run(fn (): ?object => match (true) {
+                $message instanceof WorkBlock => $this->work($message),
+                $message instanceof OpenSection => $this->open($message),
+                $message instanceof ChangeSection => $this->change($message),
+                $message instanceof CloseChannels => $this->close($message),
+                $message instanceof ListenAt => $this->listen($message),
+                $message instanceof ResetSection => $this->reset(),
+                default => throw new LogicException('A process of the engine was asked for '.$message::class.'.'),
+            });
+        } catch (Refusal $refusal) {
+            return new SectionRefusal($refusal->location, $refusal->getMessage());
+        } catch (Throwable $failure) {
+            return new SectionRefusal('engine', sprintf('%s (%s, line %d)', $failure->getMessage(), basename($failure->getFile()), $failure->getLine()));
+        }
+    }
+
+    private function open(OpenSection $open): SectionFacts
+    {
+        $this->metered = $open->metered;
+        $this->section = new Section(new Compiler(new ProcessorCatalogue($open->processors), $open->library), $open->session, Excerpt::only($open->channels));
+        if ($open->fadesIn) {
+            foreach ($this->section->plan()->strips as $strip) {
+                $strip->startClosed();
+                $strip->open();
+            }
+        }
+
+        return $this->facts();
+    }
+
+    private function change(ChangeSection $change): SectionFacts
+    {
+        $this->section()->change($change->session, Excerpt::only($change->channels));
+
+        return $this->facts();
+    }
+
+    private function close(CloseChannels $close): null
+    {
+        $this->section()->close($close->change);
+
+        return null;
+    }
+
+    private function listen(ListenAt $listen): null
+    {
+        $this->outputs = $listen->outputs;
+        if ($this->shared?->key !== $listen->memory) {
+            $this->shared = SharedBlocks::attach($listen->memory, $listen->blocks, $listen->frames);
+        }
+        foreach ($this->outputs as $output) {
+            if (! $output->isTap) {
+                $this->section()->plan()->strip($output->channel)?->keep($output->stage);
+            }
+        }
+        $this->section()->sleep(array_intersect_key($listen->asleep, $this->section()->plan()->strips));
+
+        return null;
+    }
+
+    private function reset(): null
+    {
+        $this->section()->reset();
+
+        return null;
+    }
+
+    private function work(WorkBlock $work): WorkedBlock
+    {
+        $section = $this->section();
+        $taps = [];
+        foreach ($this->outputs as $output) {
+            if ($output->isTap) {
+                $taps[$output->channel] ??= new StageTaps;
+                $taps[$output->channel]->want($output->stage);
+            }
+        }
+        $section->process($section->plan()->strips, $work->position, $work->frames, $this->metered, $taps);
+        $section->processed($work->frames);
+        $forms = '';
+        foreach ($this->outputs as $number => $output) {
+            $forms .= $this->shared?->write($work->half, $number, $this->passing($output, $taps, $work->frames)) ?? "\0";
+        }
+
+        return new WorkedBlock(
+            $forms,
+            $section->isClosing(),
+            $section->faults(),
+            $work->reads ? self::packedReadings($section->readings()) : null,
+            $work->reads ? pack('e*', ...array_values($section->loads())) : null,
+        );
+    }
+
+    /** @param  array<array-key, StageTaps>  $taps  by channel id */
+    private function passing(Output $output, array $taps, int $frames): ?Block
+    {
+        return $output->isTap
+            ? ($taps[$output->channel] ?? null)?->at($output->stage)
+            : $this->section()->plan()->strip($output->channel)?->passing($output->stage, $frames);
+    }
+
+    private function facts(): SectionFacts
+    {
+        $plan = $this->section()->plan();
+        $tails = $plan->tails();
+
+        return new SectionFacts(
+            array_map(static fn (Strip $strip): StripFacts => new StripFacts($strip->stages(), $strip->latency(), $tails[$strip->id()] ?? 0, $strip->isFrozen()), $plan->strips),
+            $this->section()->tapIds(),
+            $this->section()->loadIds(),
+            $plan->unplayable,
+        );
+    }
+
+    private function section(): Section
+    {
+        return $this->section ?? throw new LogicException('A process of the engine was asked for sound before it was given a session.');
+    }
+
+    /** @param  array<string, TapReading>  $readings */
+    private static function packedReadings(array $readings): string
+    {
+        $numbers = [];
+        foreach ($readings as $reading) {
+            array_push($numbers, $reading->peak, $reading->meanSquare, (float) $reading->overs, $reading->gainReduction);
+        }
+
+        return pack('e*', ...$numbers);
+    }
+}

@@ -1,0 +1,222 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Metering\TapReading;
+use Hafen\Session\Session;
+
+/** Works the channels of a session that one process has: all of them, or some while other processes work the rest. */
+final class Section
+{
+    private Plan $plan;
+
+    /** @var list<Feed|ChannelStrip> what goes silent before a change is taken */
+    private array $closing = [];
+
+    /** @var array<array-key, true> channels nobody hears, by id */
+    private array $asleep = [];
+
+    /** @var list<Fault> */
+    private array $faults = [];
+
+    private int $framesTimed = 0;
+
+    /**
+     * @param  ?Excerpt  $excerpt  the channels to be worked here; all of them where it is left out
+     * @param  array<string, Strip>  $remote  those of other processes that lead to them, by channel id
+     */
+    public function __construct(private readonly Compiler $compiler, Session $session, ?Excerpt $excerpt = null, array $remote = [])
+    {
+        $this->plan = $compiler->compile($session, null, $excerpt, $remote);
+    }
+
+    public function plan(): Plan
+    {
+        return $this->plan;
+    }
+
+    /** Clears the state of all channels, and jumps to their values. */
+    public function reset(): void
+    {
+        foreach ($this->plan->strips as $strip) {
+            $strip->reset();
+            $strip->settle();
+        }
+    }
+
+    /** Fades out what another revision takes apart here. */
+    public function close(PlanChange $change): void
+    {
+        $this->closing = [
+            ...array_values(array_intersect_key($this->plan->feeds, array_flip($change->gone))),
+            ...array_values(array_intersect_key($this->plan->strips, array_flip($change->rebuilt))),
+        ];
+        foreach ($this->closing as $closing) {
+            $closing->close();
+        }
+    }
+
+    public function isClosing(): bool
+    {
+        foreach ($this->closing as $closing) {
+            if ($closing->moving()) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /**
+     * Goes on with another revision, and opens what was closed for it.
+     *
+     * @param  array<string, Strip>  $remote
+     */
+    public function change(Session $session, ?Excerpt $excerpt = null, array $remote = []): void
+    {
+        $this->plan = $this->compiler->compile($session, $this->plan, $excerpt, $remote);
+        $this->closing = [];
+        foreach ($this->plan->strips as $strip) {
+            $strip->open();
+        }
+    }
+
+    /**
+     * Leaves channels out that nobody hears, and clears the state of those that are heard again.
+     *
+     * @param  array<array-key, true>  $asleep  by channel id; see {@see Plan::asleep()}
+     */
+    public function sleep(array $asleep): void
+    {
+        foreach (array_map(strval(...), array_keys(array_diff_key($this->asleep, $asleep))) as $woken) {
+            $this->plan->strip($woken)?->reset();
+            foreach ($this->plan->feeds as $feed) {
+                if ($feed->from() === $woken) {
+                    $feed->reset();
+                }
+            }
+        }
+        $this->asleep = $asleep;
+    }
+
+    /**
+     * Works strips for one block.
+     *
+     * @param  array<array-key, ChannelStrip>  $strips  some of this plan, in its order
+     * @param  int  $position  of the first sample, as the sources count
+     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
+     */
+    public function process(array $strips, int $position, int $frames, bool $metered, array $taps): void
+    {
+        foreach ($strips as $id => $strip) {
+            if (isset($this->asleep[$id])) {
+                continue;
+            }
+            if (! $strip->process($position, $frames, $metered, $taps[$id] ?? null)) {
+                $this->faults[] = new Fault((string) $id, $position);
+            }
+        }
+    }
+
+    /** Takes note that a block is done. */
+    public function processed(int $frames): void
+    {
+        $this->framesTimed += $frames;
+    }
+
+    /** @return list<Fault> since last asked */
+    public function faults(): array
+    {
+        $faults = $this->faults;
+        $this->faults = [];
+
+        return $faults;
+    }
+
+    /** @return list<string> keys of {@see readings()}, in its order */
+    public function tapIds(): array
+    {
+        $keys = [];
+        foreach ($this->plan->strips as $id => $strip) {
+            foreach (array_keys($strip->meters()) as $stage) {
+                $keys[] = "{$id}:{$stage}";
+            }
+        }
+
+        return $keys;
+    }
+
+    /** @return array<string, TapReading> what the meters read since last asked, by tap id */
+    public function readings(): array
+    {
+        $readings = [];
+        foreach ($this->plan->strips as $id => $strip) {
+            foreach ($strip->meters() as $stage => $meter) {
+                $readings["{$id}:{$stage}"] = $meter->read();
+            }
+        }
+
+        return $readings;
+    }
+
+    /** @return list<string> keys of {@see loads()}, in its order */
+    public function loadIds(): array
+    {
+        $keys = [];
+        foreach ($this->plan->strips as $id => $strip) {
+            $keys[] = (string) $id;
+            $keys[] = "{$id}:reading";
+            foreach (array_keys($strip->runners()) as $stage) {
+                $keys[] = "{$id}:{$stage}";
+            }
+        }
+
+        return $keys;
+    }
+
+    /**
+     * Returns and resets the load, compute time over audio time: of channels by id, of inserts by "channel:insert:ID", of reading
+     * clips, frozen files and what others feed by "channel:reading".
+     *
+     * @return array<string, float> 1.0 is the whole of one core
+     */
+    public function loads(): array
+    {
+        $audio = $this->nanosecondsOfAudio();
+        $this->framesTimed = 0;
+        $loads = [];
+        foreach ($this->plan->strips as $id => $strip) {
+            $loads[$id] = self::share($strip->takeNanoseconds(), $audio);
+            $loads["{$id}:reading"] = self::share($strip->takeReadingNanoseconds(), $audio);
+            foreach ($strip->runners() as $stage => $runner) {
+                $loads["{$id}:{$stage}"] = self::share($runner->takeNanoseconds(), $audio);
+            }
+        }
+
+        return $loads;
+    }
+
+    /**
+     * Returns the load of each channel's fader and all that comes after it, by channel id; {@see loads()} resets it.
+     *
+     * @return array<string, float> 1.0 is the whole of one core
+     */
+    public function loadsAfterFader(): array
+    {
+        $audio = $this->nanosecondsOfAudio();
+
+        return array_map(static fn (ChannelStrip $strip): float => self::share($strip->nanosecondsAfterFader(), $audio), $this->plan->strips);
+    }
+
+    private function nanosecondsOfAudio(): float
+    {
+        return $this->framesTimed * 1e9 / $this->plan->session->sampleRate;
+    }
+
+    private static function share(int $nanoseconds, float $audio): float
+    {
+        return $audio > 0 ? $nanoseconds / $audio : 0.0;
+    }
+}
