@@ -206,6 +206,9 @@ start_servers() {
     local port=$1 logs run
     logs=$(cd "$2" && pwd)
     export APP_URL="http://127.0.0.1:$port"
+    local worker workers
+    workers=$(nproc 2>/dev/null || echo 2)
+    export HAFEN_CORES=${HAFEN_CORES:-$workers}
     if has_standard_servers; then
         # Short, as the path of a socket may have 100 letters.
         run="/tmp/hafen-$(id -u)-$port"
@@ -227,9 +230,6 @@ start_servers() {
         served_by="PHP's own server: a process of it that is killed is not replaced, and a request may wait behind a slow one. Install nginx-light and php8.2-fpm for more"
     fi
     # Renders and surveys give way to what is being listened to.
-    local worker workers
-    workers=$(nproc 2>/dev/null || echo 2)
-    export HAFEN_CORES=${HAFEN_CORES:-$workers}
     [ "$workers" -ge 2 ] || workers=2
     [ "$workers" -le 8 ] || workers=8
     for worker in $(seq "$workers"); do

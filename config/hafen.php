@@ -29,6 +29,9 @@ return [
     // Cores of this machine: playing gets what it needs of them, background work what is left.
     'cores' => (int) env('HAFEN_CORES', 2),
 
+    // Processes one engine runs in: 1 is never more than one; empty lets the load choose, up to the number of cores.
+    'engine_processes' => env('HAFEN_ENGINE_PROCESSES'),
+
     // Bytes of the disk that stay free for edits, whatever is imported or rendered.
     'reserve_bytes' => (int) env('HAFEN_RESERVE_BYTES', 256 << 20),
 ];

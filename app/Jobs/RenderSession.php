@@ -52,7 +52,7 @@ final class RenderSession implements ShouldQueue
                     return;
                 }
                 $room->need($options->bytes($session), $render->name);
-                $result = (new Renderer($engines->compiler($session->sampleRate)))->render($session, $folder->render($render->id), $options, $claim->beat(...));
+                $result = (new Renderer($engines->compiler($session->sampleRate), $engines->processes($session->sampleRate)))->render($session, $folder->render($render->id), $options, $claim->beat(...));
             } catch (RenderStopped) {
                 if (! $claim->isLeaving()) {
                     $claim->finish(['status' => 'stopped', 'message' => 'Stopped. Nothing was written.']);

@@ -19,6 +19,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\LevelMatch;
 use Hafen\Engine\Loop;
+use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Engine\Tap;
 use Hafen\Refusal;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -62,10 +63,11 @@ final class Comparison
      *
      * @throws Refusal when what is compared is not there
      */
-    public function begin(array $compare, Session $session, Compiler $compiler, Tap $tap, ?Loop $loop): void
+    public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop): void
     {
         $this->end();
-        $this->other = new Engine($compiler, $this->otherSide($session, $compare), metered: false);
+        $other = $this->otherSide($session, $compare);
+        $this->other = new Engine($compiler, $other, metered: false, processes: $processes->toPlay($other));
         $this->match = new LevelMatch($session->sampleRate);
         $this->other->listenAt($tap);
         $this->other->loopOver($loop);

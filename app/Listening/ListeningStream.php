@@ -15,6 +15,8 @@ use Hafen\Edit\EditRefused;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
+use Hafen\Engine\Parallel\Processes;
+use Hafen\Engine\Parallel\ProcessGone;
 use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
@@ -43,6 +45,8 @@ final class ListeningStream
     private Engine $engine;
 
     private Compiler $compiler;
+
+    private ?Processes $processes = null;
 
     private ?ListeningOptions $options = null;
 
@@ -101,7 +105,7 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate);
         $options = $reader->read();
         $this->session = $options === null ? $this->session : $this->swept($this->session, $options);
-        $this->engine = new Engine($this->compiler, $this->session);
+        $this->engine = $this->startedEngine($rate);
         $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep);
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
@@ -157,6 +161,9 @@ final class ListeningStream
             if ($this->comparison->hasMoved()) {
                 yield Frames::notice($this->comparison->notice($options->side));
             }
+            if ($this->processes?->takeReplaced() > 0) {
+                yield Frames::notice(['kind' => 'process-replaced', 'position' => $position]);
+            }
             foreach ($this->engine->faults() as $fault) {
                 if (! isset($this->told[$fault->channel])) {
                     $this->told[$fault->channel] = true;
@@ -169,6 +176,21 @@ final class ListeningStream
                 return;
             }
             $pace->sent($seconds);
+        }
+    }
+
+    private function startedEngine(int $rate): Engine
+    {
+        try {
+            $this->processes = $this->engines->processes($rate)->toPlay($this->session);
+
+            return new Engine($this->compiler, $this->session, processes: $this->processes);
+        } catch (ProcessGone $gone) {
+            // One process plays what it can.
+            report($gone);
+            $this->processes = null;
+
+            return new Engine($this->compiler, $this->session);
         }
     }
 
@@ -247,7 +269,7 @@ final class ListeningStream
             return;
         }
         try {
-            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engine->tap(), self::loop($options));
+            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options));
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 

@@ -11,6 +11,7 @@ use App\Listening\ListeningStream;
 use App\Media\Decoder;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
+use App\Sessions\EngineFactory;
 use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
 use App\Work\PlaybackLoad;
@@ -49,6 +50,8 @@ final class HafenServiceProvider extends ServiceProvider
             $app->isDownForMaintenance(...),
         ));
         $this->app->singleton(PlaybackLoad::class, static fn (): PlaybackLoad => new PlaybackLoad(self::text('hafen.data').'/listeners', (int) self::text('hafen.cores')));
+        $this->app->when(EngineFactory::class)->needs('$cores')->give(static fn (): int => (int) self::text('hafen.cores'));
+        $this->app->when(EngineFactory::class)->needs('$processes')->give(static fn (): ?int => self::text('hafen.engine_processes') === '' ? null : max(1, (int) self::text('hafen.engine_processes')));
         $this->app->bind(TaskJobs::class, JobsOfTasks::class);
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');

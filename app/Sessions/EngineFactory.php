@@ -8,6 +8,7 @@ use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\LibraryAudioFiles;
+use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Headroom\Predictor;
 use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
@@ -16,17 +17,36 @@ use Hafen\Survey\LayeredStore;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyStore;
+use Symfony\Component\Process\PhpExecutableFinder;
 
 /** Compilers that find their sound in the media library. */
 final readonly class EngineFactory
 {
-    public function __construct(private ProcessorCatalogue $processors, private MediaFolder $folder, private SurveyStore $store)
-    {
+    /**
+     * @param  int  $cores  of this machine
+     * @param  ?int  $processes  of each engine, where it is set; chosen by the load where it is left out
+     */
+    public function __construct(
+        private ProcessorCatalogue $processors,
+        private MediaFolder $folder,
+        private SurveyStore $store,
+        private int $cores,
+        private ?int $processes,
+    ) {
     }
 
     public function compiler(int $sampleRate): Compiler
     {
         return new Compiler($this->processors, new MediaLibrary($this->folder, $sampleRate));
+    }
+
+    /** Starts further processes of an engine. */
+    public function processes(int $sampleRate): ProcessStarter
+    {
+        // Of the command line, whatever serves this request.
+        $php = (new PhpExecutableFinder)->find(false);
+
+        return new ProcessStarter($this->processors, new MediaLibrary($this->folder, $sampleRate), $php === false ? PHP_BINARY : $php, $this->cores, $this->processes);
     }
 
     public function audioFiles(int $sampleRate): AudioFiles

@@ -13,6 +13,8 @@ use Hafen\Printing\RenderOptions;
 /** Renders a session, or one of its taps, to a WAV file. */
 final readonly class RenderCommand implements Command
 {
+    private const MOST_PROCESSES = 64;
+
     public function name(): string
     {
         return 'render';
@@ -23,13 +25,13 @@ final readonly class RenderCommand implements Command
         return implode("\n", [
             'render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]',
             '             (also CHANNEL:insert:ID, CHANNEL:into:SPLIT, CHANNEL:branch:ID)',
-            '             [--from SAMPLE] [--to SAMPLE] [--tail SECONDS]',
+            '             [--from SAMPLE] [--to SAMPLE] [--tail SECONDS] [--processes N]',
         ]);
     }
 
     public function arguments(array $words): Arguments
     {
-        return Arguments::parse($words, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail']);
+        return Arguments::parse($words, ['SESSION.json'], ['out', 'bits', 'tap', 'from', 'to', 'tail', 'processes']);
     }
 
     public function run(Arguments $arguments, Terminal $terminal): int
@@ -46,7 +48,11 @@ final readonly class RenderCommand implements Command
             $arguments->seconds('tail') ?? 0.0,
         );
         $path = $arguments->position(0);
-        $result = (new Renderer($terminal->compiler($path)))->render($terminal->open($path), $out, $options);
+        $processes = $arguments->integer('processes');
+        if ($processes !== null && ($processes < 1 || $processes > self::MOST_PROCESSES)) {
+            throw new WrongUsage(sprintf('--processes takes 1 to %d, not %d.', self::MOST_PROCESSES, $processes));
+        }
+        $result = (new Renderer($terminal->compiler($path), $terminal->processes($path, $processes)))->render($terminal->open($path), $out, $options);
         $terminal->say(sprintf('%s: %d samples, peak %s', $out, $result->frames, Decibel::text(Decibel::fromGain($result->peak), 'dBFS', true)));
         if ($result->clipped > 0) {
             $terminal->say("{$result->clipped} samples clipped, the first near sample {$result->firstClip}. --bits 32f keeps them.");

@@ -8,6 +8,7 @@ use Hafen\Document\InvalidDocument;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use Hafen\Survey\FolderStore;
@@ -59,6 +60,14 @@ final readonly class Terminal
     public function compiler(string $path): Compiler
     {
         return new Compiler($this->processors, $this->library($path));
+    }
+
+    /** @param  ?int  $number  of processes of the engine; chosen by the load where it is left out */
+    public function processes(string $path, ?int $number): ProcessStarter
+    {
+        $cores = substr_count((string) @file_get_contents('/proc/cpuinfo'), "processor\t:");
+
+        return new ProcessStarter($this->processors, $this->library($path), PHP_BINARY, max(1, $cores), $number);
     }
 
     public function measured(Session $session, string $path): SurveyResult

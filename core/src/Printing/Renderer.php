@@ -16,6 +16,8 @@ use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
+use Hafen\Engine\Parallel\ProcessGone;
+use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Engine\Tap;
 use Hafen\Session\Session;
 use Throwable;
@@ -27,7 +29,8 @@ use Throwable;
  */
 final readonly class Renderer
 {
-    public function __construct(private Compiler $compiler, private int $blockSize = 1024)
+    /** @param  ?ProcessStarter  $processes  starts more processes where they make the file sooner */
+    public function __construct(private Compiler $compiler, private ?ProcessStarter $processes = null, private int $blockSize = 1024)
     {
     }
 
@@ -39,6 +42,7 @@ final readonly class Renderer
      * @throws UnableToWriteAudioFile when the file cannot be made or the disk is full
      * @throws LoopsNotSafe when something in this process may interrupt the engine
      * @throws LoopFault when PHP complains while it runs
+     * @throws ProcessGone when a process of the engine ended
      */
     public function render(Session $session, string $path, RenderOptions $options, ?callable $progress = null): RenderResult
     {
@@ -51,7 +55,7 @@ final readonly class Renderer
         if ($total > $most) {
             throw RenderRefused::tooLong($total, $most);
         }
-        $engine = new Engine($this->compiler, $session, $this->blockSize, false);
+        $engine = new Engine($this->compiler, $session, $this->blockSize, false, $this->processes?->toRender($session));
         $tap = $options->tap ?? new Tap($engine->plan()->main()->id);
         if (! $engine->listenAt($tap)) {
             throw RenderRefused::noSuchTap($tap, self::taps($engine));

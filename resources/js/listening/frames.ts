@@ -48,6 +48,7 @@ export type Notice =
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }
+    | { kind: 'process-replaced'; position: number }
     | { kind: 'loudness'; momentary: number | null; shortTerm: number | null }
     | { kind: 'compare'; side: number; gain: number | null };
 

@@ -141,6 +141,8 @@ export const useListening = defineStore('listening', () => {
             tell(`${name} put out something that is not a sound and was silenced. Its effects were reset.`, 'error');
         } else if (notice.kind === 'refused') {
             tell(notice.message, 'warning');
+        } else if (notice.kind === 'process-replaced') {
+            tell('A process of the engine ended and was replaced. Some channels were silent for a moment.', 'warning');
         } else if (notice.kind === 'compare') {
             matchGain.value = notice.gain;
         } else if (notice.kind === 'loudness') {

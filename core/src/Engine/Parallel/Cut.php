@@ -82,7 +82,13 @@ final readonly class Cut
     /** How many processes a session needs to be played, on so many cores. */
     public static function processesFor(Session $session, int $cores): int
     {
-        return max(1, min($cores, (int) ceil(array_sum(self::costs($session)) / self::ENOUGH)));
+        return max(1, min($cores, (int) ceil(100 * self::load($session) / self::ENOUGH)));
+    }
+
+    /** What a session is estimated to take: 1.0 is the whole of one core. */
+    public static function load(Session $session): float
+    {
+        return array_sum(self::costs($session)) / 100;
     }
 
     /** The same for another revision: channels that came stay here, and those that others feed now come back. */

@@ -16,13 +16,14 @@ final class EngineProcess
     private readonly MessageStream $messages;
 
     /**
-     * @param  string  $php  its command line
+     * @param  string  $php  path of its program
      *
      * @throws ProcessGone when it cannot be started
      */
     public function __construct(string $php)
     {
-        $process = @proc_open([$php, dirname(__DIR__, 3).'/bin/engine-process'], [['pipe', 'r'], ['pipe', 'w']], $pipes);
+        // Where it is not there, the child would only find that out itself.
+        $process = is_executable($php) ? @proc_open([$php, dirname(__DIR__, 3).'/bin/engine-process'], [['pipe', 'r'], ['pipe', 'w']], $pipes) : false;
         if ($process === false) {
             throw ProcessGone::notStarted($php);
         }

@@ -47,7 +47,7 @@ final class Processes
     private int $replacedAtAll = 0;
 
     /**
-     * @param  string  $php  command line of PHP
+     * @param  string  $php  path of PHP
      * @param  int  $number  of processes, the first included
      * @param  bool  $replaces  whether one that dies is replaced
      */
@@ -79,7 +79,7 @@ final class Processes
     {
         $this->session = $session;
         $this->metered = $metered;
-        $this->cut = Cut::into(SharedBlocks::isAvailable() ? $this->number : 1, $session);
+        $this->cut = Cut::into($this->number, $session);
         // All are started before the first is waited for.
         foreach ($this->cut->parts as $channels) {
             $this->sections[] = new RemoteSection($this->php, $channels, $blockSize);

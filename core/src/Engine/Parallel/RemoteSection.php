@@ -74,7 +74,7 @@ final class RemoteSection
     private array $loads = [];
 
     /**
-     * @param  string  $php  command line of PHP
+     * @param  string  $php  path of PHP
      * @param  list<string>  $channels  ids
      * @param  int  $blockSize  frames of the longest block
      *
