@@ -13,6 +13,7 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Route;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
+use Hafen\Routing\SumBanks;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
@@ -31,14 +32,15 @@ final readonly class Compiler
 
     /**
      * @param  ?Excerpt  $excerpt  the part of the session that is wanted; all of it where it is left out
-     * @param  array<string, Strip>  $remote  strips of channels that other processes work, by channel id
      */
-    public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null, array $remote = []): Plan
+    public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null, Elsewhere $elsewhere = new Elsewhere): Plan
     {
+        $remote = $elsewhere->strips;
         if ($before !== null && ($before->session->sampleRate !== $session->sampleRate || $before->session->tempo !== $session->tempo)) {
             $before = null;
         }
         $routes = SessionGraph::routes($session);
+        $banks = SessionGraph::sumBanks($session);
         $audibility = SessionGraph::audibility($session);
         $alignment = SessionGraph::alignment($session, $this->processors);
         $setting = new Setting($session->sampleRate, $session->tempo, new LibraryAudioFiles($this->library));
@@ -93,12 +95,26 @@ final readonly class Compiler
                     $strips[$id]->startClosed();
                 }
             }
-            $into = $replays === [] ? $this->feeds($routes->into($id), $session, $alignment, $latency, $strips + $remote, $before) : [];
-            $strips[$id]->input->feedBy(array_values($into), $channel->source->tapped() !== null);
-            $feeds += $into;
+            $into = array_filter($replays === [] ? $routes->into($id) : [], static fn (Route $route): bool => ! $elsewhere->hasSummed($id, $banks->bank($route->from)));
+            $fed = $this->feeds($into, $session, $alignment, $latency, $strips + $remote, $before);
+            $strips[$id]->input->feedBy(
+                array_values($fed),
+                PartialSum::of(self::inBanks($fed, $banks), $elsewhere->sumsInto($id)),
+                array_map(static fn (Route $route): string => $route->from, $routes->into($id)),
+                $channel->source->tapped() !== null,
+            );
+            $feeds += $fed;
+        }
+        $sums = [];
+        foreach ($excerpt->sums ?? [] as $key) {
+            $from = array_filter($routes->into($key->bus), static fn (Route $route): bool => $key->has($banks->bank($route->from)));
+            $fed = $this->feeds($from, $session, $alignment, $latency, $strips, $before);
+            $sum = PartialSum::of(self::inBanks($fed, $banks), [], $key->first, $key->count);
+            $sums += $sum === null ? [] : [$key->id() => $sum];
+            $feeds += $fed;
         }
 
-        return new Plan($session, $strips, $feeds, $alignment, $remote, array_filter($unplayable, is_string(...)));
+        return new Plan($session, $strips, $feeds, $alignment, $remote, $sums, array_filter($unplayable, is_string(...)));
     }
 
     /**
@@ -153,7 +169,7 @@ final readonly class Compiler
     }
 
     /**
-     * @param  list<Route>  $routes  into one channel
+     * @param  array<Route>  $routes  into one channel
      * @param  array<string, Strip>  $strips  that come before it
      * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
@@ -166,6 +182,20 @@ final readonly class Compiler
         ksort($feeds, SORT_STRING);
 
         return $feeds;
+    }
+
+    /**
+     * @param  array<string, Feed>  $feeds
+     * @return array<int, list<Feed>> by bank
+     */
+    private static function inBanks(array $feeds, SumBanks $banks): array
+    {
+        $inBanks = [];
+        foreach ($feeds as $feed) {
+            $inBanks[$banks->bank($feed->from())][] = $feed;
+        }
+
+        return $inBanks;
     }
 
     /**

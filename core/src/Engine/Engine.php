@@ -66,7 +66,7 @@ final class Engine
         private readonly ?Processes $processes = null,
     ) {
         $processes?->open($session, $blockSize, $metered);
-        $this->section = new Section($compiler, $session, null, $processes?->strips() ?? []);
+        $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
         $processes?->opened();
         $this->tap = new Tap($this->plan()->main()->id);
     }
@@ -318,7 +318,7 @@ final class Engine
     private function take(Session $session): void
     {
         $this->processes?->change($session);
-        $this->section->change($session, null, $this->processes?->strips() ?? []);
+        $this->section->change($session, null, $this->processes?->elsewhere() ?? new Elsewhere);
         $this->processes?->changed();
     }
 
@@ -405,7 +405,8 @@ final class Engine
         }
         $asleep = $this->plan()->asleep($wanted, $sources);
         $this->section->sleep($asleep);
-        $this->processes?->listen($listened, $asleep);
+        $reading = array_filter($this->plan()->strips, static fn (ChannelStrip $strip, string|int $id): bool => ! isset($asleep[$id]) && ($strip->readsSource() || isset($sources[$id])), ARRAY_FILTER_USE_BOTH);
+        $this->processes?->listen($listened, $asleep, array_fill_keys(array_keys($reading), true));
         $this->awakeFor = $for;
         $this->awakeIn = $this->plan();
     }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Engine\Parallel\Part;
+use Hafen\Engine\Parallel\SumKey;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Session;
 
@@ -16,8 +18,9 @@ final readonly class Excerpt
     /**
      * @param  array<string, array<string, Replay>>  $replays  by channel id and stage
      * @param  list<string>  $with  ids of further channels to be worked
+     * @param  list<SumKey>  $sums  parts of what feeds channels elsewhere, to be summed as well
      */
-    public function __construct(public string $channel, public array $replays, private array $with = [])
+    public function __construct(public string $channel, public array $replays, private array $with = [], public array $sums = [])
     {
     }
 
@@ -27,14 +30,10 @@ final readonly class Excerpt
         return new self($channel, [], SessionGraph::routes($session)->needed($channel));
     }
 
-    /**
-     * Channels and nothing else; all that feeds them is among them.
-     *
-     * @param  list<string>  $channels  ids
-     */
-    public static function only(array $channels): self
+    /** What a process works of a session. */
+    public static function part(Part $part): self
     {
-        return new self($channels[0] ?? '', [], $channels);
+        return new self($part->channels[0] ?? '', [], $part->channels, $part->sums);
     }
 
     public function has(string $channel): bool

@@ -15,7 +15,7 @@ use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 
 /** Runs a route: reads a tap of one strip, delays it to alignment, and applies its gain. */
-final class Feed
+final class Feed implements Contribution
 {
     private readonly StereoGain $level;
 
@@ -29,6 +29,11 @@ final class Feed
     private Strip $from;
 
     private string $stage = Tap::POST_FADER;
+
+    private bool $keepsParts = false;
+
+    /** @var ?array{array{list<float>, float}, ?array{list<float>, float}} */
+    private ?array $lastParts = null;
 
     /** Frames of silence that have come, one after another. */
     private int $quiet = 0;
@@ -111,12 +116,28 @@ final class Feed
         return $block;
     }
 
-    /**
-     * Returns its samples and the gains the sum has to apply to them.
-     *
-     * @return ?array{array{list<float>, float}, ?array{list<float>, float}} left, right (null where it is the same); null for silence
-     */
-    public function parts(int $sourcePosition, int $frames): ?array
+    /** Remembers what it gave last. */
+    public function keepParts(): void
+    {
+        $this->keepsParts = true;
+    }
+
+    /** @return ?array{array{list<float>, float}, ?array{list<float>, float}} what {@see parts()} gave last, where it is to be remembered */
+    public function lastParts(): ?array
+    {
+        return $this->lastParts;
+    }
+
+    public function parts(int $position, int $frames): ?array
+    {
+        $parts = $this->partsOf($position, $frames);
+        $this->lastParts = $this->keepsParts ? $parts : null;
+
+        return $parts;
+    }
+
+    /** @return ?array{array{list<float>, float}, ?array{list<float>, float}} */
+    private function partsOf(int $sourcePosition, int $frames): ?array
     {
         $block = $this->from->passing($this->stage, $frames);
         if ($this->rests($block)) {

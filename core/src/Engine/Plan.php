@@ -23,6 +23,7 @@ final readonly class Plan
      * @param  array<string, ChannelStrip>  $strips  by channel id, in the order they are worked
      * @param  array<string, Feed>  $feeds  by route key
      * @param  array<string, Strip>  $remote  those other processes work, by channel id
+     * @param  array<string, Contribution>  $sums  parts of what feeds channels of other processes, see {@see Parallel\SumKey::id()}
      * @param  array<string, string>  $unplayable  why frozen channels play live, by channel id: their file cannot be played
      */
     public function __construct(
@@ -31,6 +32,7 @@ final readonly class Plan
         public array $feeds,
         private Alignment $alignment,
         public array $remote = [],
+        public array $sums = [],
         public array $unplayable = [],
     ) {
         $this->independent = $remote === [] ? [] : $this->withoutWaiting();

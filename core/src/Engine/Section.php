@@ -25,11 +25,11 @@ final class Section
 
     /**
      * @param  ?Excerpt  $excerpt  the channels to be worked here; all of them where it is left out
-     * @param  array<string, Strip>  $remote  those of other processes that lead to them, by channel id
+     * @param  Elsewhere  $elsewhere  what other processes work
      */
-    public function __construct(private readonly Compiler $compiler, Session $session, ?Excerpt $excerpt = null, array $remote = [])
+    public function __construct(private readonly Compiler $compiler, Session $session, ?Excerpt $excerpt = null, Elsewhere $elsewhere = new Elsewhere)
     {
-        $this->plan = $compiler->compile($session, null, $excerpt, $remote);
+        $this->plan = $compiler->compile($session, null, $excerpt, $elsewhere);
     }
 
     public function plan(): Plan
@@ -69,14 +69,10 @@ final class Section
         return false;
     }
 
-    /**
-     * Goes on with another revision, and opens what was closed for it.
-     *
-     * @param  array<string, Strip>  $remote
-     */
-    public function change(Session $session, ?Excerpt $excerpt = null, array $remote = []): void
+    /** Goes on with another revision, and opens what was closed for it. */
+    public function change(Session $session, ?Excerpt $excerpt = null, Elsewhere $elsewhere = new Elsewhere): void
     {
-        $this->plan = $this->compiler->compile($session, $this->plan, $excerpt, $remote);
+        $this->plan = $this->compiler->compile($session, $this->plan, $excerpt, $elsewhere);
         $this->closing = [];
         foreach ($this->plan->strips as $strip) {
             $strip->open();

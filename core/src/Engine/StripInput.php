@@ -14,6 +14,11 @@ final class StripInput
     /** @var list<Feed> */
     private array $feeds = [];
 
+    private ?Contribution $sum = null;
+
+    /** @var list<string> ids of the channels that feed it */
+    private array $sources = [];
+
     private int $waiting = 0;
 
     private bool $followsTap = false;
@@ -21,9 +26,6 @@ final class StripInput
     private Width $width = Width::Stereo;
 
     private bool $keepsContributions = false;
-
-    /** @var list<array{string, array{list<float>, float}, ?array{list<float>, float}}> */
-    private array $contributions = [];
 
     public function __construct(public readonly ?ClipPlayer $clips)
     {
@@ -35,13 +37,20 @@ final class StripInput
     }
 
     /**
-     * @param  list<Feed>  $feeds  in the order they are summed
-     * @param  bool  $followsTap  there is one, and it is another channel's tap: it comes as wide as it is
+     * @param  list<Feed>  $feeds  that this process works
+     * @param  ?Contribution  $sum  of them and of what others sum; null where nothing feeds it
+     * @param  list<string>  $sources  ids of the channels that feed it, wherever they are worked
+     * @param  bool  $followsTap  there is one feed, and it is another channel's tap: it comes as wide as it is
      */
-    public function feedBy(array $feeds, bool $followsTap): void
+    public function feedBy(array $feeds, ?Contribution $sum, array $sources, bool $followsTap): void
     {
         $this->feeds = $feeds;
+        $this->sum = $sum;
+        $this->sources = $sources;
         $this->followsTap = $followsTap;
+        foreach ($this->keepsContributions ? $feeds : [] as $feed) {
+            $feed->keepParts();
+        }
     }
 
     /** Delays clip playback by a number of samples: clips wait for sidechain signals that arrive later. */
@@ -54,6 +63,9 @@ final class StripInput
     public function keepContributions(): void
     {
         $this->keepsContributions = true;
+        foreach ($this->feeds as $feed) {
+            $feed->keepParts();
+        }
     }
 
     /**
@@ -64,7 +76,15 @@ final class StripInput
      */
     public function contributions(): array
     {
-        return $this->contributions;
+        $contributions = [];
+        foreach ($this->keepsContributions ? $this->feeds : [] as $feed) {
+            $parts = $feed->lastParts();
+            if ($parts !== null) {
+                $contributions[] = [$feed->from(), ...$parts];
+            }
+        }
+
+        return $contributions;
     }
 
     public function settle(): void
@@ -88,7 +108,7 @@ final class StripInput
      */
     public function tail(array $others): int
     {
-        return max([0, ...array_map(static fn (Feed $feed): int => $others[$feed->from()] ?? 0, $this->feeds)]);
+        return max([0, ...array_map(static fn (string $source): int => $others[$source] ?? 0, $this->sources)]);
     }
 
     /** @param  int  $position  in the session of the first sample, as the sources count */
@@ -99,36 +119,8 @@ final class StripInput
         }
         $block = $this->followsTap && count($this->feeds) === 1
             ? $this->feeds[0]->take($position, $frames)
-            : $this->sum($position, $frames);
+            : PartialSum::sum($this->sum === null ? [] : [$this->sum], $position, $frames);
 
         return $this->width === Width::Mono && ! $block->mono ? Block::mono(Samples::mid($block->left, $block->right)) : $block;
-    }
-
-    /** Sums all feeds; feeds that are equal on both sides are summed once. */
-    private function sum(int $position, int $frames): Block
-    {
-        $both = $left = $right = $this->contributions = [];
-        foreach ($this->feeds as $feed) {
-            $parts = $feed->parts($position, $frames);
-            if ($parts === null) {
-                continue;
-            }
-            [$one, $other] = $parts;
-            if ($this->keepsContributions) {
-                $this->contributions[] = [$feed->from(), $one, $other];
-            }
-            if ($other === null) {
-                $both[] = $one;
-            } else {
-                $left[] = $one;
-                $right[] = $other;
-            }
-        }
-        if ($both === [] && $left === []) {
-            return Block::silent($frames);
-        }
-        $common = Samples::addAllScaled(array_fill(0, $frames, 0.0), $both);
-
-        return $left === [] ? Block::mono($common) : new Block(Samples::addAllScaled($common, $left), Samples::addAllScaled($common, $right));
     }
 }

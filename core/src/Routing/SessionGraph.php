@@ -23,6 +23,8 @@ final class SessionGraph
 
     private ?Audibility $audibility = null;
 
+    private ?SumBanks $banks = null;
+
     /** @var WeakMap<ProcessorCatalogue, Alignment> */
     private WeakMap $alignments;
 
@@ -39,6 +41,11 @@ final class SessionGraph
     public static function audibility(Session $session): Audibility
     {
         return self::of($session)->audibility ??= Audibility::of($session);
+    }
+
+    public static function sumBanks(Session $session): SumBanks
+    {
+        return self::of($session)->banks ??= SumBanks::of($session);
     }
 
     public static function alignment(Session $session, ProcessorCatalogue $processors): Alignment

@@ -97,7 +97,7 @@ it('cuts a session so that sound crosses once, towards the main', function (): v
     foreach ([2, 3, 4] as $number) {
         $cut = Cut::into($number, $session);
         expect($cut->parts)->not->toBe([])->and(count($cut->parts))->toBeLessThan($number);
-        foreach ($cut->parts as $part) {
+        foreach (array_column($cut->parts, 'channels') as $part) {
             expect($part)->not->toContain('main')
                 ->and(in_array('hall', $part, true) && array_diff(['cello', 'drum'], $part) !== [])->toBeFalse();
             // Who listens to the cello is worked where the cello is.
@@ -155,7 +155,7 @@ it('brings a channel back that others feed now, without a jump', function (): vo
     $library = new MemoryLibrary(['bass' => [$tone], 'drum' => [array_fill(0, 96000, 0.0)], 'cello' => [array_fill(0, 96000, 0.0)]]);
     $cut = Cut::into(3, $session);
     // Whoever is worked elsewhere listens to somebody who is not worked there.
-    $elsewhere = array_values(array_filter(['drum', 'cello'], static fn (string $id): bool => ! in_array($id, $cut->parts[0], true) || ! in_array('bass', $cut->parts[0], true)))[0];
+    $elsewhere = array_values(array_filter(['drum', 'cello'], static fn (string $id): bool => ! in_array($id, $cut->parts[0]->channels, true) || ! in_array('bass', $cut->parts[0]->channels, true)))[0];
     $engine = severalEngine($session, $library, processes($library, 3));
     $engine->start(0);
     $sound = nextBlocks($engine, 40);

@@ -7,16 +7,18 @@ namespace Hafen\Engine\Parallel;
 use Hafen\Processor\Costs;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
+use Hafen\Routing\SumBanks;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
 /**
- * Which channels of a session are worked by other processes.
+ * What other processes work of a session.
  *
- * Others get only channels whose sound comes from their own channels: sound crosses once, towards the process that works the main. What
- * channels cost is estimated from what their processors were measured to take ({@see Costs}); the figures are per cent of a core.
+ * They get only channels whose sound comes from their own channels: sound crosses once, towards the process that works the main. Where
+ * what feeds a bus comes from one of them, it sums it. What channels cost is estimated from what their processors were measured to take
+ * ({@see Costs}); the figures are per cent of a core.
  */
 final readonly class Cut
 {
@@ -26,15 +28,13 @@ final readonly class Cut
     /** A send or an output, where it is summed. */
     private const ROUTE = 0.05;
 
-    /** To put the output of a channel into the shared memory, and to take it out. */
-    private const GIVING = 0.08;
+    /** To take a sum out of the shared memory. */
+    private const TAKING = 0.35;
 
-    private const TAKING = 0.27;
-
-    /** As much as one process may be given, where their number is not set: half a core, as playing is not even. */
+    /** As much as one process may be given, where their number is not set: less than half a core, as playing is not even. */
     private const ENOUGH = 40.0;
 
-    /** @param  list<list<string>>  $parts  channel ids for each of the other processes */
+    /** @param  list<Part>  $parts  one for each of the other processes */
     private function __construct(public array $parts)
     {
     }
@@ -44,39 +44,47 @@ final readonly class Cut
         return new self([]);
     }
 
-    /**
-     * Cuts a session for so many processes, this one included.
-     */
+    /** Cuts a session for so many processes, this one included. */
     public static function into(int $processes, Session $session): self
     {
         if ($processes < 2) {
             return self::nothing();
         }
         $costs = self::costs($session);
-        $trees = self::trees($session, $costs, array_sum($costs) / $processes);
+        $share = array_sum($costs) / $processes;
+        $banks = SessionGraph::sumBanks($session);
+        /** @var array<int, array{cost: float, channels: list<string>}> $inBanks trees by the bank of their last channel */
+        $inBanks = [];
         $loads = array_fill(0, $processes, 0.0);
-        $loads[0] = array_sum($costs) - array_sum(array_column($trees, 'cost'));
+        $loads[0] = array_sum($costs);
+        foreach (self::trees($session, $costs, $share / 2) as ['cost' => $cost, 'channels' => $channels]) {
+            $bank = $banks->bank($channels[count($channels) - 1]);
+            $inBanks[$bank] ??= ['cost' => 0.0, 'channels' => []];
+            $inBanks[$bank]['cost'] += $cost;
+            $inBanks[$bank]['channels'] = [...$inBanks[$bank]['channels'], ...$channels];
+            $loads[0] -= $cost;
+        }
+        $loads[0] += self::TAKING * ($processes - 1);
+        // Banks that stand beside each other go to one process, so that it can sum them.
+        ksort($inBanks);
+        $left = $loads[0] + array_sum(array_column($inBanks, 'cost'));
+        $process = 0;
         /** @var array<int, list<string>> $parts */
         $parts = [];
-        foreach ($trees as ['cost' => $cost, 'channels' => $channels]) {
-            // Where it makes the busiest process least busy; what goes elsewhere costs a little more there and here.
-            $best = 0;
-            $least = INF;
-            foreach ($loads as $process => $load) {
-                $after = $process === 0 ? $load + $cost : max($load + $cost + self::GIVING, $loads[0] + self::TAKING);
-                if ($after < $least) {
-                    [$best, $least] = [$process, $after];
-                }
+        foreach ($inBanks as ['cost' => $cost, 'channels' => $channels]) {
+            // What is left is shared by the processes that are left; each is filled to where it comes nearest to its share.
+            $wanted = $left / ($processes - $process);
+            if ($process < $processes - 1 && $loads[$process] > 0.0 && $wanted < $loads[$process] + $cost / 2) {
+                $left -= $loads[$process];
+                ++$process;
             }
-            $loads[$best] += $cost;
-            if ($best > 0) {
-                $loads[$best] += self::GIVING;
-                $loads[0] += self::TAKING;
-                $parts[$best] = [...$parts[$best] ?? [], ...$channels];
+            $loads[$process] += $cost;
+            if ($process > 0) {
+                $parts[$process] = [...$parts[$process] ?? [], ...$channels];
             }
         }
 
-        return new self(array_values($parts));
+        return new self(array_map(static fn (array $channels): Part => self::part($session, $channels), array_values($parts)));
     }
 
     /** How many processes a session needs to be played, on so many cores. */
@@ -91,30 +99,109 @@ final readonly class Cut
         return array_sum(self::costs($session)) / 100;
     }
 
-    /** The same for another revision: channels that came stay here, and those that others feed now come back. */
+    /** The same for another revision: what came is worked here, and what others feed now comes back. */
     public function after(Session $session): self
     {
         $routes = SessionGraph::routes($session);
 
-        return new self(array_map(static function (array $part) use ($routes, $session): array {
-            $part = array_fill_keys(array_filter($part, static fn (string $id): bool => $session->channel($id) !== null), true);
-            do {
-                $before = count($part);
-                foreach (array_keys($part) as $id) {
-                    if (array_diff_key(array_flip($routes->needed((string) $id)), $part) !== []) {
-                        unset($part[$id]);
-                    }
+        return new self(array_map(static function (Part $part) use ($routes, $session): Part {
+            $there = array_fill_keys(array_filter($part->channels, static fn (string $id): bool => $session->channel($id) !== null), true);
+            foreach (array_keys($there) as $id) {
+                if (array_diff_key(array_flip($routes->needed((string) $id)), $there) !== []) {
+                    unset($there[$id]);
                 }
-            } while (count($part) < $before);
+            }
+            $channels = array_map(strval(...), array_keys($there));
 
-            return array_map(strval(...), array_keys($part));
+            return new Part($channels, array_values(array_filter($part->sums, static fn (SumKey $key): bool => ! isset($there[$key->bus]) && self::feedsOf($session, $channels, $key) > 0)));
         }, $this->parts));
+    }
+
+    /** @return list<string> channels that are worked or summed by another process with the next revision */
+    public function moving(Session $before, Session $session): array
+    {
+        $next = $this->after($session);
+        $moved = array_diff($this->channels(), $next->channels());
+        $owners = $next->owners($session);
+        foreach ($this->owners($before) as $route => [$from, $owner]) {
+            if (isset($owners[$route]) && $owners[$route][1] !== $owner) {
+                $moved[] = $from;
+            }
+        }
+
+        return array_values(array_unique(array_filter($moved, static fn (string $id): bool => $session->channel($id) !== null)));
     }
 
     /** @return list<string> */
     public function channels(): array
     {
-        return array_merge(...$this->parts);
+        return array_merge(...array_map(static fn (Part $part): array => $part->channels, $this->parts));
+    }
+
+    /** @return array<string, array{string, int}> by route id, where it comes from and the number of the part that sums it; -1 is here */
+    private function owners(Session $session): array
+    {
+        $banks = SessionGraph::sumBanks($session);
+        $owners = [];
+        foreach (SessionGraph::routes($session)->all() as $route) {
+            $owners[$route->id()] = [$route->from, -1];
+            foreach ($this->parts as $number => $part) {
+                $sums = array_filter($part->sums, static fn (SumKey $key): bool => $key->bus === $route->to && $key->has($banks->bank($route->from)));
+                if ($sums !== [] || in_array($route->to, $part->channels, true)) {
+                    $owners[$route->id()] = [$route->from, $number];
+                }
+            }
+        }
+
+        return $owners;
+    }
+
+    /** @param  list<string>  $channels  ids */
+    private static function part(Session $session, array $channels): Part
+    {
+        $sums = [];
+        foreach ($session->channels as $bus) {
+            if (! in_array($bus->id, $channels, true) && $bus->source->tapped() === null) {
+                $sums = [...$sums, ...self::sums($session, $channels, new SumKey($bus->id, 0, SumBanks::COUNT))];
+            }
+        }
+
+        return new Part($channels, $sums);
+    }
+
+    /**
+     * The largest sums of what feeds a bus that these channels make up.
+     *
+     * @param  list<string>  $channels  ids
+     * @return list<SumKey>
+     */
+    private static function sums(Session $session, array $channels, SumKey $key): array
+    {
+        $whole = self::feedsOf($session, $channels, $key);
+        if ($whole !== null || $key->count === 1) {
+            // What is alone crosses as it is: others may take it as well.
+            return $whole > 1 ? [$key] : [];
+        }
+        $each = intdiv($key->count, SumBanks::AT_A_TIME);
+        $sums = [];
+        for ($first = $key->first; $first < $key->first + $key->count; $first += $each) {
+            $sums = [...$sums, ...self::sums($session, $channels, new SumKey($key->bus, $first, $each))];
+        }
+
+        return $sums;
+    }
+
+    /**
+     * How many feeds a sum has, where all of them come from these channels; null where others feed it as well.
+     *
+     * @param  list<string>  $channels  ids
+     */
+    private static function feedsOf(Session $session, array $channels, SumKey $key): ?int
+    {
+        $banks = SessionGraph::sumBanks($session);
+        $feeds = array_filter(SessionGraph::routes($session)->into($key->bus), static fn (Route $route): bool => $key->has($banks->bank($route->from)));
+
+        return array_filter($feeds, static fn (Route $route): bool => ! in_array($route->from, $channels, true)) === [] ? count($feeds) : null;
     }
 
     /** @return array<array-key, float> by channel id, in processing order */
@@ -143,8 +230,8 @@ final readonly class Cut
     }
 
     /**
-     * Channels with all that feeds them, which can be worked together elsewhere; the costliest first. A bus is worked with what feeds it
-     * where that is not more than one process is to be given.
+     * Channels with all that feeds them, which can be worked together elsewhere. A bus is worked with what feeds it
+     * where that is a small part of what one process is to be given; larger ones are shared out, and summed where they are worked.
      *
      * @param  array<array-key, float>  $costs  by channel id, in processing order
      * @return list<array{cost: float, channels: list<string>}>
@@ -172,8 +259,7 @@ final readonly class Cut
                 $treeOf[$channel] = $number;
             }
         }
-        usort($trees, static fn (array $a, array $b): int => $b['cost'] <=> $a['cost']);
 
-        return $trees;
+        return array_values($trees);
     }
 }

@@ -4,11 +4,16 @@ declare(strict_types=1);
 
 namespace Hafen\Engine\Parallel;
 
-/** A place of a channel whose sound goes to the process that asked for it. */
+/** What another process puts into the shared memory: what passes at a place of a channel, or a sum. */
 final readonly class Output
 {
-    /** @param  bool  $isTap  whether somebody listens there; otherwise other channels take it there */
-    public function __construct(public string $channel, public string $stage, public bool $isTap)
+    /** @param  string  $of  a stage of the channel; of a sum its banks */
+    public function __construct(public OutputKind $kind, public string $channel, public string $of)
     {
+    }
+
+    public function id(): string
+    {
+        return "{$this->kind->value}:{$this->channel}:{$this->of}";
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine\Parallel;
 
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Elsewhere;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Parallel\Message\OpenSection;
 use Hafen\Engine\PlanChange;
@@ -36,8 +37,8 @@ final class Processes
 
     private bool $isAhead = false;
 
-    /** @var array{list<Tap>, array<array-key, true>} what is listened to, and who sleeps */
-    private array $listening = [[], []];
+    /** @var array{list<Tap>, array<array-key, true>, array<array-key, true>} what is listened to, who sleeps, and who reads */
+    private array $listening = [[], [], []];
 
     /** @var ?array{int, int} position and frames of the block that was begun last */
     private ?array $begun = null;
@@ -81,8 +82,8 @@ final class Processes
         $this->metered = $metered;
         $this->cut = Cut::into($this->number, $session);
         // All are started before the first is waited for.
-        foreach ($this->cut->parts as $channels) {
-            $this->sections[] = new RemoteSection($this->php, $channels, $blockSize);
+        foreach ($this->cut->parts as $part) {
+            $this->sections[] = new RemoteSection($this->php, $part, $blockSize);
         }
         foreach ($this->sections as $section) {
             $section->open($this->opening($section, false));
@@ -100,15 +101,16 @@ final class Processes
         }
     }
 
-    /** @return array<string, RemoteStrip> of all channels that are worked elsewhere, by id */
-    public function strips(): array
+    /** What they work, as the engine takes it in. */
+    public function elsewhere(): Elsewhere
     {
-        $strips = [];
+        $strips = $sums = [];
         foreach ($this->sections as $section) {
             $strips += $section->strips();
+            $sums = [...$sums, ...$section->sums()];
         }
 
-        return $strips;
+        return new Elsewhere($strips, $sums);
     }
 
     public function reset(): void
@@ -118,12 +120,10 @@ final class Processes
         }
     }
 
-    /** @return list<string> channels that come back to this process with another revision, as others feed them now */
+    /** @return list<string> channels that another process works or sums with another revision; they fade out before */
     public function moving(Session $session): array
     {
-        $there = array_filter($this->cut->channels(), static fn (string $id): bool => $session->channel($id) !== null);
-
-        return array_values(array_diff($there, $this->cut->after($session)->channels()));
+        return $this->cut->moving($this->session, $session);
     }
 
     public function close(PlanChange $change): void
@@ -165,12 +165,13 @@ final class Processes
     /**
      * @param  list<Tap>  $taps
      * @param  array<array-key, true>  $asleep  by channel id
+     * @param  array<array-key, true>  $reading  channels of the engine's own process that take in what feeds them, by id
      */
-    public function listen(array $taps, array $asleep): void
+    public function listen(array $taps, array $asleep, array $reading): void
     {
-        $this->listening = [$taps, $asleep];
+        $this->listening = [$taps, $asleep, $reading];
         foreach ($this->sections as $section) {
-            $this->keeping($section, static fn () => $section->listen($taps, $asleep));
+            $this->keeping($section, static fn () => $section->listen($taps, $asleep, $reading));
         }
     }
 
@@ -300,6 +301,6 @@ final class Processes
 
     private function opening(RemoteSection $section, bool $fadesIn): OpenSection
     {
-        return new OpenSection($this->processors->classes(), $this->library, $this->session, array_map(strval(...), array_keys($section->strips())), $this->metered, $fadesIn);
+        return new OpenSection($this->processors->classes(), $this->library, $this->session, $section->part(), $this->metered, $fadesIn);
     }
 }

@@ -45,7 +45,10 @@ final class RemoteSection
     /** @var list<Output> */
     private array $outputs = [];
 
-    /** @var array<string, int> number of each output that others take from, by channel and stage */
+    /** @var list<RemoteSum> */
+    private array $sums = [];
+
+    /** @var array<string, int> number of each output, by id */
     private array $numbers = [];
 
     /** Half of the shared memory that is written next. */
@@ -75,16 +78,16 @@ final class RemoteSection
 
     /**
      * @param  string  $php  path of PHP
-     * @param  list<string>  $channels  ids
      * @param  int  $blockSize  frames of the longest block
      *
      * @throws ProcessGone when there cannot be another process
      */
-    public function __construct(private readonly string $php, array $channels, private readonly int $blockSize)
+    public function __construct(private readonly string $php, private Part $part, private readonly int $blockSize)
     {
-        foreach ($channels as $id) {
+        foreach ($part->channels as $id) {
             $this->strips[$id] = new RemoteStrip($id, $this);
         }
+        $this->summed();
         $this->facts = new SectionFacts([], [], [], []);
         $this->process = new EngineProcess($php);
     }
@@ -98,6 +101,17 @@ final class RemoteSection
     public function strips(): array
     {
         return $this->strips;
+    }
+
+    /** @return list<RemoteSum> */
+    public function sums(): array
+    {
+        return $this->sums;
+    }
+
+    public function part(): Part
+    {
+        return $this->part;
     }
 
     /** @throws ProcessGone */
@@ -160,19 +174,21 @@ final class RemoteSection
     }
 
     /**
-     * @param  list<string>  $channels  that stay there; never more than before
+     * @param  Part  $part  what stays there; never more than before
      *
      * @throws ProcessGone
      */
-    public function change(Session $session, array $channels): void
+    public function change(Session $session, Part $part): void
     {
-        $this->strips = array_intersect_key($this->strips, array_flip($channels));
+        $this->part = $part;
+        $this->strips = array_intersect_key($this->strips, array_flip($part->channels));
+        $this->summed();
         foreach ($this->strips as $strip) {
             $strip->keepNothing();
         }
         $this->isClosing = false;
         $this->isCompiling = true;
-        $this->process->send(new ChangeSection($session, $channels));
+        $this->process->send(new ChangeSection($session, $part));
     }
 
     /**
@@ -180,23 +196,30 @@ final class RemoteSection
      *
      * @param  list<Tap>  $taps
      * @param  array<array-key, true>  $asleep  by channel id
+     * @param  array<array-key, true>  $reading  channels of this process that take in what feeds them, by id
      *
      * @throws ProcessGone
      */
-    public function listen(array $taps, array $asleep): void
+    public function listen(array $taps, array $asleep, array $reading): void
     {
-        $this->outputs = $this->numbers = [];
+        $outputs = [];
         foreach (array_diff_key($this->strips, $asleep) as $id => $strip) {
             foreach ($strip->kept() as $stage) {
-                $this->numbers["{$id}:{$stage}"] = count($this->outputs);
-                $this->outputs[] = new Output((string) $id, $stage, false);
+                $outputs[] = new Output(OutputKind::Passing, (string) $id, $stage);
+            }
+        }
+        foreach ($this->sums as $sum) {
+            if (isset($reading[$sum->key->bus])) {
+                $outputs[] = new Output(OutputKind::Sum, $sum->key->bus, $sum->key->banks());
             }
         }
         foreach ($taps as $tap) {
             if (isset($this->strips[$tap->channel])) {
-                $this->outputs[] = new Output($tap->channel, $tap->stage, true);
+                $outputs[] = new Output(OutputKind::Tap, $tap->channel, $tap->stage);
             }
         }
+        $this->outputs = $outputs;
+        $this->numbers = array_flip(array_map(static fn (Output $output): string => $output->id(), $outputs));
         if ($this->shared?->holds(count($this->outputs)) !== true) {
             $this->shared = SharedBlocks::create(count($this->outputs) + self::ROOM, $this->blockSize);
             $this->isAttached = false;
@@ -254,9 +277,9 @@ final class RemoteSection
             $this->loads = count($loads) === count($this->facts->loads) ? array_combine($this->facts->loads, $loads) : [];
         }
         foreach ($this->outputs as $number => $output) {
-            $block = $output->isTap ? $this->output($number) : null;
+            $block = $output->kind === OutputKind::Tap ? $this->output($number) : null;
             if ($block !== null) {
-                ($taps[$output->channel] ?? null)?->pass($output->stage, $block);
+                ($taps[$output->channel] ?? null)?->pass($output->of, $block);
             }
         }
     }
@@ -264,9 +287,13 @@ final class RemoteSection
     /** What passes in the block that is there, where others take it; null where there is nothing. */
     public function passing(string $channel, string $stage): ?Block
     {
-        $number = $this->numbers["{$channel}:{$stage}"] ?? null;
+        return $this->outputNamed(new Output(OutputKind::Passing, $channel, $stage));
+    }
 
-        return $number === null ? null : $this->output($number);
+    /** A sum of the block that is there; null where there is none. */
+    public function sum(SumKey $key): ?Block
+    {
+        return $this->outputNamed(new Output(OutputKind::Sum, $key->bus, $key->banks()));
     }
 
     /** @return list<Fault> since last asked */
@@ -306,6 +333,18 @@ final class RemoteSection
     public function loads(): array
     {
         return $this->loads === [] ? array_fill_keys($this->facts->loads, 0.0) : $this->loads;
+    }
+
+    private function summed(): void
+    {
+        $this->sums = array_map(fn (SumKey $key): RemoteSum => new RemoteSum($key, $this), $this->part->sums);
+    }
+
+    private function outputNamed(Output $output): ?Block
+    {
+        $number = $this->numbers[$output->id()] ?? null;
+
+        return $number === null ? null : $this->output($number);
     }
 
     private function output(int $number): ?Block

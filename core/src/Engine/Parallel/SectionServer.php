@@ -17,6 +17,7 @@ use Hafen\Engine\Parallel\Message\SectionFacts;
 use Hafen\Engine\Parallel\Message\SectionRefusal;
 use Hafen\Engine\Parallel\Message\WorkBlock;
 use Hafen\Engine\Parallel\Message\WorkedBlock;
+use Hafen\Engine\PartialSum;
 use Hafen\Engine\Section;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Strip;
@@ -71,7 +72,7 @@ final class SectionServer
     private function open(OpenSection $open): SectionFacts
     {
         $this->metered = $open->metered;
-        $this->section = new Section(new Compiler(new ProcessorCatalogue($open->processors), $open->library), $open->session, Excerpt::only($open->channels));
+        $this->section = new Section(new Compiler(new ProcessorCatalogue($open->processors), $open->library), $open->session, Excerpt::part($open->part));
         if ($open->fadesIn) {
             foreach ($this->section->plan()->strips as $strip) {
                 $strip->startClosed();
@@ -84,7 +85,7 @@ final class SectionServer
 
     private function change(ChangeSection $change): SectionFacts
     {
-        $this->section()->change($change->session, Excerpt::only($change->channels));
+        $this->section()->change($change->session, Excerpt::part($change->part));
 
         return $this->facts();
     }
@@ -103,8 +104,8 @@ final class SectionServer
             $this->shared = SharedBlocks::attach($listen->memory, $listen->blocks, $listen->frames);
         }
         foreach ($this->outputs as $output) {
-            if (! $output->isTap) {
-                $this->section()->plan()->strip($output->channel)?->keep($output->stage);
+            if ($output->kind === OutputKind::Passing) {
+                $this->section()->plan()->strip($output->channel)?->keep($output->of);
             }
         }
         $this->section()->sleep(array_intersect_key($listen->asleep, $this->section()->plan()->strips));
@@ -124,16 +125,16 @@ final class SectionServer
         $section = $this->section();
         $taps = [];
         foreach ($this->outputs as $output) {
-            if ($output->isTap) {
+            if ($output->kind === OutputKind::Tap) {
                 $taps[$output->channel] ??= new StageTaps;
-                $taps[$output->channel]->want($output->stage);
+                $taps[$output->channel]->want($output->of);
             }
         }
         $section->process($section->plan()->strips, $work->position, $work->frames, $this->metered, $taps);
         $section->processed($work->frames);
         $forms = '';
         foreach ($this->outputs as $number => $output) {
-            $forms .= $this->shared?->write($work->half, $number, $this->passing($output, $taps, $work->frames)) ?? "\0";
+            $forms .= $this->shared?->write($work->half, $number, $this->block($output, $taps, $work)) ?? "\0";
         }
 
         return new WorkedBlock(
@@ -146,11 +147,16 @@ final class SectionServer
     }
 
     /** @param  array<array-key, StageTaps>  $taps  by channel id */
-    private function passing(Output $output, array $taps, int $frames): ?Block
+    private function block(Output $output, array $taps, WorkBlock $work): ?Block
     {
-        return $output->isTap
-            ? ($taps[$output->channel] ?? null)?->at($output->stage)
-            : $this->section()->plan()->strip($output->channel)?->passing($output->stage, $frames);
+        $plan = $this->section()->plan();
+        $sum = $plan->sums["{$output->channel}:{$output->of}"] ?? null;
+
+        return match ($output->kind) {
+            OutputKind::Passing => $plan->strip($output->channel)?->passing($output->of, $work->frames),
+            OutputKind::Tap => ($taps[$output->channel] ?? null)?->at($output->of),
+            OutputKind::Sum => PartialSum::sum($sum === null ? [] : [$sum], $work->position, $work->frames),
+        };
     }
 
     private function facts(): SectionFacts

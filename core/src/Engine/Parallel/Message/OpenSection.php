@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine\Parallel\Message;
 
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Parallel\Part;
 use Hafen\Processor\Processor;
 use Hafen\Session\Session;
 
@@ -13,14 +14,13 @@ final readonly class OpenSection
 {
     /**
      * @param  list<class-string<Processor>>  $processors
-     * @param  list<string>  $channels  ids; all that feeds them is among them
      * @param  bool  $fadesIn  whether they take over from a process that ended
      */
     public function __construct(
         public array $processors,
         public AudioLibrary $library,
         public Session $session,
-        public array $channels,
+        public Part $part,
         public bool $metered,
         public bool $fadesIn,
     ) {
