@@ -175,7 +175,7 @@ final class ListeningStream
 
                 return;
             }
-            $pace->sent($seconds);
+            $pace->sent($seconds, $busy / 1e9 / $seconds);
         }
     }
 

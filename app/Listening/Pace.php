@@ -13,9 +13,17 @@ final class Pace
 
     private float $sent = 0.0;
 
+    private float $load = 0.0;
+
     private readonly Closure $clock;
 
     private readonly Closure $wait;
+
+    /** Part of its time that the engine may take, in the mean, before it is kept further ahead: what is late then is not heard. */
+    private const HEAVY = 0.6;
+
+    /** So far ahead then, in seconds. */
+    private const HEAVY_LEAD = 0.25;
 
     /**
      * @param  float  $lead seconds, at most 0.4
@@ -29,16 +37,22 @@ final class Pace
         $this->start = ($this->clock)();
     }
 
-    /** Takes note of seconds of sound sent, and waits while they are too far ahead. */
-    public function sent(float $seconds): void
+    /**
+     * Takes note of seconds of sound sent, and waits while they are too far ahead.
+     *
+     * @param  float  $load  part of that time it took to make them
+     */
+    public function sent(float $seconds, float $load = 0.0): void
     {
         $this->sent += $seconds;
+        $this->load += 0.05 * ($load - $this->load);
+        $lead = $this->load > self::HEAVY ? max($this->lead, self::HEAVY_LEAD) : $this->lead;
         $now = ($this->clock)();
         $ahead = $this->sent - ($now - $this->start);
         if ($ahead < 0.0) {
             $this->start = $now - $this->sent;
-        } elseif ($ahead > $this->lead) {
-            ($this->wait)($ahead - $this->lead);
+        } elseif ($ahead > $lead) {
+            ($this->wait)($ahead - $lead);
         }
     }
 }

@@ -57,3 +57,18 @@ it('waits for exactly what it is too far ahead', function (): void {
     $clock->pace(0.1)->sent(0.35);
     expect($clock->waited)->toHaveCount(1)->and($clock->waited[0])->toEqualWithDelta(0.25, 1e-9);
 });
+
+it('stays further ahead where the engine has little time to spare', function (): void {
+    $clock = new MadeUpClock;
+    $pace = $clock->pace(0.12);
+    $ahead = 0.0;
+    foreach ([[0.8, 0.25], [0.2, 0.12]] as [$load, $lead]) {
+        for ($i = 0; $i < 200; ++$i) {
+            $clock->now += $load * 0.05;
+            $pace->sent(0.05, $load);
+        }
+        expect(end($clock->waited))->toBeGreaterThan(0.0);
+        $ahead = 0.05 * 200 * ($lead === 0.25 ? 1 : 2) - ($clock->now - 1000.0);
+        expect($ahead)->toEqualWithDelta($lead, 0.02);
+    }
+});

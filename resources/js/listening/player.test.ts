@@ -103,6 +103,16 @@ describe('the player', () => {
         expect(player.buffered()).toBeCloseTo(third!.time + 0.01, 9);
     });
 
+    it('gathers more before it starts where the engine has little time to spare', async () => {
+        const { player, heard } = await playing();
+        player.audio(piece(0, 1440));
+        player.meters({ ...reading(0), load: 0.8 });
+        player.audio(piece(1440, 4800));
+        expect(heard.waiting).not.toHaveBeenCalled();
+        player.audio(piece(6240, 9600));
+        expect(heard.waiting).toHaveBeenCalledExactlyOnceWith(false);
+    });
+
     it('tells the sample that sounds now, through a jump of the loop', async () => {
         const { player, context } = await playing();
         player.audio(piece(96000, 4800));

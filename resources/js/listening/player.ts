@@ -11,6 +11,9 @@ export interface PlayerEvents {
 
 /** Seconds of sound gathered before it starts, and after it ran dry. */
 const FIRST_MARGIN = 0.06;
+/** The same where the engine has little time to spare, so that one late piece is not heard. */
+const HEAVY_MARGIN = 0.25;
+const HEAVY_LOAD = 0.5;
 const AGAIN_MARGIN = 0.3;
 
 /**
@@ -119,6 +122,9 @@ export class Player implements FrameReceiver {
     }
 
     meters(frame: MeterFrame): void {
+        if (this.isDry && frame.load > HEAVY_LOAD) {
+            this.margin = Math.max(this.margin, HEAVY_MARGIN);
+        }
         this.readings.push({ time: this.isDry ? Infinity : this.timeOf(frame.position), frame });
     }
 

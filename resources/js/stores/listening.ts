@@ -3,7 +3,8 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ParameterValue, TapLevel } from '@/api/types';
-import type { MeterFrame, Notice, TapNow, Watched } from '@/listening/frames';
+import type { MeterFrame, Notice, Watched } from '@/listening/frames';
+import { LiveLevels } from '@/listening/liveLevels';
 import { Player } from '@/listening/player';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
@@ -12,10 +13,10 @@ import { useSurvey } from './survey';
 /** For the ears only: a boost that is moved over a channel, or one band of an equaliser alone. */
 export type Sweep = { channel: string; frequency: number } | { insert: string; band: string };
 
-/** Seconds a peak stays readable. */
-const HOLD = 1.2;
 /** Milliseconds between two redraws of the figures. */
 const REDRAW = 80;
+/** Redraws of the levels between two of the loads, which nobody reads so fast. */
+const LOADS_EVERY = 6;
 
 export type Compare =
     | { kind: 'insert' | 'row'; id: string }
@@ -51,15 +52,14 @@ export const useListening = defineStore('listening', () => {
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
     const load = ref<number | null>(null);
     const loads = shallowRef<Record<string, number>>({});
-    const live = shallowRef<Record<string, TapNow>>({});
-    const held = new Map<string, { peak: number; until: number }>();
+    const levels = new LiveLevels();
     /** Counts starts and stops, so that an answer that comes late is known as such. */
     let turns = 0;
     let listeningId: string | null = null;
     let lastDraw = 0;
     let told = 0;
-    let overs: Record<string, number> = {};
-    const oversSince = shallowRef<Record<string, number>>({});
+    let draws = 0;
+    let smoothed: Record<string, number> = {};
 
     const player = new Player({
         layout: (layout) => {
@@ -107,32 +107,21 @@ export const useListening = defineStore('listening', () => {
     const listeningAt = computed(() => tap.value ?? (session.main ? `${session.main.id}:post-fader` : ''));
 
     function show(frame: MeterFrame): void {
-        const now = performance.now() / 1000;
-        for (const [key, reading] of Object.entries(frame.taps)) {
-            const known = held.get(key);
-            if (!known || reading.peak >= known.peak || known.until < now) {
-                held.set(key, { peak: reading.peak, until: now + HOLD });
-            }
-            if (reading.overs > 0) {
-                overs[key] = (overs[key] ?? 0) + reading.overs;
-            }
+        levels.take(frame.taps, performance.now() / 1000);
+        for (const [key, value] of Object.entries(frame.loads)) {
+            smoothed[key] = (smoothed[key] ?? value) * 0.94 + value * 0.06;
         }
         if (performance.now() - lastDraw < REDRAW) {
             return;
         }
         lastDraw = performance.now();
-        const shown: Record<string, TapNow> = {};
-        for (const [key, reading] of Object.entries(frame.taps)) {
-            shown[key] = { ...reading, peak: held.get(key)?.peak ?? reading.peak };
-        }
-        live.value = shown;
+        // In the same frame as the meters: each frame that is drawn takes time of the machine that plays.
+        position.value = player.position() ?? position.value;
+        levels.draw();
         load.value = load.value === null ? frame.load : load.value * 0.85 + frame.load * 0.15;
-        const smoothed: Record<string, number> = {};
-        for (const [key, value] of Object.entries(frame.loads)) {
-            smoothed[key] = (loads.value[key] ?? value) * 0.85 + value * 0.15;
+        if (draws++ % LOADS_EVERY === 0) {
+            loads.value = { ...smoothed };
         }
-        loads.value = smoothed;
-        oversSince.value = { ...overs };
     }
 
     function takeNotice(notice: Notice): void {
@@ -190,8 +179,9 @@ export const useListening = defineStore('listening', () => {
         isPlaying.value = true;
         survey.isPlaying = true;
         position.value = start;
-        held.clear();
-        overs = {};
+        levels.begin();
+        smoothed = {};
+        draws = 0;
         load.value = null;
         try {
             const listening = await api.post<{ id: string; stream: string }>(
@@ -336,32 +326,16 @@ export const useListening = defineStore('listening', () => {
     /** The figure of a tap: live while playing, the survey's maximum when stopped. */
     function level(key: string): TapLevel | null {
         if (isPlaying.value) {
-            const now = live.value[key];
-            return now
-                ? {
-                      peak: now.peak === -Infinity ? null : now.peak,
-                      rms: now.rms === -Infinity ? null : now.rms,
-                      overs: oversSince.value[key] ?? 0,
-                      reduction: now.reduction,
-                  }
-                : null;
+            return levels.level(key);
         }
         return survey.state?.result?.taps[key] ?? null;
     }
-
-    function tick(): void {
-        if (isPlaying.value) {
-            position.value = player.position() ?? position.value;
-        }
-        requestAnimationFrame(tick);
-    }
-    requestAnimationFrame(tick);
 
     watch(isPlaying, (playing) => {
         survey.isPlaying = playing;
         if (!playing) {
             loudness.value = null;
-            live.value = {};
+            levels.end();
         }
     });
     // What was compared may be removed.
@@ -414,6 +388,7 @@ export const useListening = defineStore('listening', () => {
         loudness,
         load,
         loads,
+        setAside: (channel: string, isAside: boolean) => levels.setAside(channel, isAside),
         play,
         stop,
         seek,

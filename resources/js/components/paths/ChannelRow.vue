@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { useIntersectionObserver } from '@vueuse/core';
+import { computed, onScopeDispose, ref, useTemplateRef, watchEffect } from 'vue';
 import type { Channel } from '@/api/types';
 import { laneFaderAt, laneOf } from '@/automation';
 import { setSilence } from '@/moves';
@@ -28,9 +29,17 @@ const imports = useImports();
 const listening = useListening();
 const screen = useScreen();
 const isOver = ref(false);
+const row = useTemplateRef<HTMLElement>('row');
+const isInSight = ref(true);
+useIntersectionObserver(row, (entries) => (isInSight.value = entries.some((entry) => entry.isIntersecting)), {
+    rootMargin: '60px',
+});
 
 const id = computed(() => props.channel.id);
 const isSelected = computed(() => selection.channels.includes(id.value));
+// Levels nobody sees are not drawn; those of a selected channel stand in the inspector as well.
+watchEffect(() => listening.setAside(id.value, !isInSight.value && !isSelected.value));
+onScopeDispose(() => listening.setAside(id.value, false));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
 const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
 const sourceTap = computed(() => `${id.value}:source`);
@@ -84,6 +93,7 @@ function dropFiles(event: DragEvent): void {
 
 <template>
     <div
+        ref="row"
         class="path"
         :class="{
             selected: isSelected,
@@ -191,6 +201,11 @@ function dropFiles(event: DragEvent): void {
     min-height: var(--row-height);
     padding: 0 4px 2px 14px;
     transition: opacity 120ms;
+
+    /* Rows that are scrolled away are not drawn while their figures move; what leans over the edge of a row still shows. */
+    content-visibility: auto;
+    contain-intrinsic-block-size: auto var(--row-height);
+    overflow-clip-margin: 60px;
 }
 
 .path.compact {
