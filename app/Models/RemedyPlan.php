@@ -9,8 +9,9 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 
 /**
- * Remedies whose outcome was asked for. Status: waiting, running, done, failed, stopped, dropped (nobody waits for it any more).
- * A prediction comes first as what was found around the loudest moment, then proved over the whole length.
+ * Remedies whose outcome was asked for. Status: waiting, running, shown, done, failed, stopped, dropped (nobody waits for it any more).
+ * A prediction comes first as what was found around the loudest moment ("shown"); where somebody wants it, it is then proved over the
+ * whole length ("done").
  *
  * @property int $id
  * @property int $session_id
@@ -20,6 +21,7 @@ use Illuminate\Support\Carbon;
  * @property float $progress
  * @property ?array<string, mixed> $prediction null, once done: there is nothing they can do
  * @property ?string $message
+ * @property bool $is_wanted whether it is to be proved
  * @property ?Carbon $beat_at
  */
 final class RemedyPlan extends Model implements Task
@@ -42,5 +44,5 @@ final class RemedyPlan extends Model implements Task
         return ['status' => 'failed', 'message' => $message];
     }
 
-    protected $casts = ['choice' => 'array', 'prediction' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer'];
+    protected $casts = ['choice' => 'array', 'prediction' => 'array', 'progress' => 'float', 'beat_at' => 'datetime', 'session_id' => 'integer', 'is_wanted' => 'boolean'];
 }

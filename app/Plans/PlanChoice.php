@@ -19,15 +19,16 @@ final readonly class PlanChoice
     /**
      * @param  list<string>  $remedies  ids
      * @param  array<string, float>  $amounts  dB, by remedy id
+     * @param  bool  $prove  whether it is to be proved over the whole length, as somebody chose or hears it
      */
-    private function __construct(public Aim $aim, public array $remedies, public array $amounts, public bool $compensate)
+    private function __construct(public Aim $aim, public array $remedies, public array $amounts, public bool $compensate, public bool $prove)
     {
     }
 
     public static function of(JsonNode $node, Aim $aim): self
     {
         $known = Remedies::standard();
-        $node->keys(['remedies'], ['amounts', 'compensate']);
+        $node->keys(['remedies'], ['amounts', 'compensate', 'prove']);
         $remedies = array_map(static fn (JsonNode $id): string => $id->oneOf($known->ids()), $node->get('remedies')->items(count($known->ids())));
         if ($remedies === []) {
             throw $node->get('remedies')->expected('at least one remedy');
@@ -42,7 +43,7 @@ final readonly class PlanChoice
             }
         }
 
-        return new self($aim, $remedies, $amounts, $node->optional('compensate')?->boolean() ?? false);
+        return new self($aim, $remedies, $amounts, $node->optional('compensate')?->boolean() ?? false, $node->optional('prove')?->boolean() ?? false);
     }
 
     public static function aim(JsonNode $node): Aim

@@ -23,7 +23,7 @@ use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
 
-/** Has the queue find out what remedies would do: first around the loudest moment, then over the whole length. */
+/** Has the queue find out what remedies would do: around the loudest moment, and where somebody wants them over the whole length. */
 final readonly class PlanDesk
 {
     public function __construct(
@@ -105,7 +105,7 @@ final readonly class PlanDesk
         $captures = FolderStore::temporary();
         $show = function (Prediction $preview) use ($claim, $session, $isProof, &$isShown): bool {
             if (! $isProof) {
-                $isShown = $this->write($claim, $session, $preview, 'waiting');
+                $isShown = $this->write($claim, $session, $preview, 'shown');
             }
 
             return $isProof;
@@ -123,9 +123,19 @@ final readonly class PlanDesk
             $captures->discard();
         }
         if ($isShown) {
-            Claim::queue($plan->refresh());
+            $this->prove($plan->refresh());
         } elseif (! $claim->isLeaving()) {
             $this->write($claim, $session, $prediction, 'done');
+        }
+    }
+
+    /** Has a plan proved that is shown and wanted. */
+    private function prove(RemedyPlan $plan): void
+    {
+        $isNext = RemedyPlan::query()->whereKey($plan->id)->where('is_wanted', true)->where('status', 'shown')
+            ->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'attempts' => 0]);
+        if ($isNext > 0) {
+            Claim::queue($plan->refresh());
         }
     }
 
@@ -149,8 +159,12 @@ final readonly class PlanDesk
             $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'message' => null, 'attempts' => 0]);
             Claim::queue($plan);
         }
+        if ($choice->prove && ! $plan->is_wanted) {
+            $plan->update(['is_wanted' => true]);
+        }
+        $this->prove($plan);
 
-        return $plan;
+        return $plan->refresh();
     }
 
     /** @return array<string, mixed> */

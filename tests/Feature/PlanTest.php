@@ -23,8 +23,19 @@ it('finds out what remedies do once the session is measured, and applies as one 
     $ask = ['aim' => TO_SIX, 'plans' => [['remedies' => ['trim-main']], ['remedies' => ['lower-faders', 'limit-last'], 'amounts' => ['lower-faders' => 2.0]]]];
     $this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertOk()->assertJsonPath('ready', false)->assertJsonPath('plans', [null, null]);
     $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted();
-    // The queue is worked at once in tests: asked again, all is known.
+    // The queue is worked at once in tests: asked again, it is known around the loudest moment.
     $this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertJsonPath('ready', true);
+    $shown = $this->postJson("/api/sessions/{$session->id}/plans", $ask)->json('plans');
+    expect(array_column($shown, 'status'))->toBe(['shown', 'shown'])
+        ->and($shown[0]['prediction']['verified'])->toBeFalse()
+        ->and($shown[0]['prediction']['after']['peak'])->toEqualWithDelta(-6.0, 0.1);
+    // Over the whole length only what somebody wants, once, whoever asks after that.
+    $ask['plans'][0]['prove'] = true;
+    $this->postJson("/api/sessions/{$session->id}/plans", $ask);
+    expect($this->postJson("/api/sessions/{$session->id}/plans", $ask)->json('plans.*.status'))->toBe(['done', 'shown']);
+    $ask['plans'][0]['prove'] = false;
+    $ask['plans'][1]['prove'] = true;
+    $this->postJson("/api/sessions/{$session->id}/plans", $ask);
     $plans = $this->postJson("/api/sessions/{$session->id}/plans", $ask)->json('plans');
     expect(array_column($plans, 'status'))->toBe(['done', 'done'])
         ->and($plans[0]['prediction']['verified'])->toBeTrue()

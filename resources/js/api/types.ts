@@ -306,7 +306,8 @@ export interface RemedyPlan {
     id: number;
     /** Whether it goes by dB that can be set. */
     hasAmount: boolean;
-    status: 'waiting' | 'running' | 'done' | 'failed' | 'stopped' | 'dropped';
+    /** `shown` is known around the loudest moment, `done` over the whole length. */
+    status: 'waiting' | 'running' | 'shown' | 'done' | 'failed' | 'stopped' | 'dropped';
     progress: number;
     prediction: Prediction | null;
     message: string | null;

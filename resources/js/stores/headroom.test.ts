@@ -5,6 +5,7 @@ import { api } from '@/api/client';
 import type { RemedyPlan, SessionState } from '@/api/types';
 import '@/testing';
 import { useHeadroom } from './headroom';
+import { useListening } from './listening';
 import { useScreen } from './screen';
 import { useSession } from './session';
 
@@ -39,7 +40,7 @@ const plan = (id: number, after: number, edits: string[]) =>
     }) as unknown as RemedyPlan;
 
 interface Asked {
-    plans: { remedies: string[]; amounts?: Record<string, number>; compensate: boolean }[];
+    plans: { remedies: string[]; amounts?: Record<string, number>; compensate: boolean; prove?: boolean }[];
     again?: boolean;
 }
 
@@ -95,6 +96,28 @@ describe('remedies', () => {
         await settled();
         expect(asked.at(-1)?.plans.at(-1)?.remedies).toEqual(['trim-main', 'cut-low-end']);
         expect(headroom.plan?.id).toBe(10);
+    });
+
+    it('are proved where they are chosen, opened or heard, and nowhere else', async () => {
+        const { headroom } = await opened();
+        const proved = () => asked.at(-1)?.plans.flatMap((choice) => (choice.prove ? [choice.remedies.join()] : []));
+        expect(proved()).toEqual([]);
+        headroom.opened = 'limit-last';
+        await settled();
+        expect(proved()).toEqual(['limit-last']);
+        headroom.opened = null;
+        headroom.toggle('trim-main');
+        await settled();
+        expect(proved()).toEqual(['trim-main']);
+        // Several are wanted together, not each by itself.
+        headroom.toggle('cut-low-end');
+        await settled();
+        expect(proved()).toEqual(['trim-main,cut-low-end']);
+        headroom.toggle('cut-low-end');
+        headroom.toggle('trim-main');
+        useListening().compare = { kind: 'plan', id: 3, label: 'Low end' };
+        await settled();
+        expect(proved()).toEqual(['cut-low-end']);
     });
 
     it('take an amount that was set by hand, and let go of it', async () => {

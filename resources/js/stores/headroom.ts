@@ -64,6 +64,8 @@ export const useHeadroom = defineStore('headroom', () => {
     const amounts = ref<Record<string, number>>({});
     const plans = shallowRef<Record<string, RemedyPlan>>({});
     const together = shallowRef<RemedyPlan | null>(null);
+    /** The remedy whose details are open. */
+    const opened = ref<string | null>(null);
     const isReady = ref(false);
     const isStopped = ref(false);
     const moment = shallowRef<LoudMoment | null>(null);
@@ -88,9 +90,21 @@ export const useHeadroom = defineStore('headroom', () => {
         paths.value = known?.paths ?? paths.value;
     }
 
-    function choice(remedies: string[]): Record<string, unknown> {
+    function choice(remedies: string[], isWanted: boolean): Record<string, unknown> {
         const set = Object.fromEntries(Object.entries(amounts.value).filter(([id]) => remedies.includes(id)));
-        return { remedies, compensate: compensate.value, ...(Object.keys(set).length > 0 ? { amounts: set } : {}) };
+        return {
+            remedies,
+            compensate: compensate.value,
+            ...(Object.keys(set).length > 0 ? { amounts: set } : {}),
+            ...(isWanted ? { prove: true } : {}),
+        };
+    }
+
+    /** Proved over the whole length is what is chosen, opened or heard; of the rest it is enough to know about what it would do. */
+    function isWanted(remedy: string): boolean {
+        const heard = listening.compare?.kind === 'plan' ? listening.compare.id : null;
+        const isAlone = chosen.value.length === 1 && chosen.value[0] === remedy;
+        return isAlone || opened.value === remedy || (heard !== null && plans.value[remedy]?.id === heard);
     }
 
     async function look(again = false): Promise<void> {
@@ -100,11 +114,11 @@ export const useHeadroom = defineStore('headroom', () => {
             return;
         }
         const number = ++asked;
-        const several = chosen.value.length > 1 ? [choice(chosen.value)] : [];
+        const several = chosen.value.length > 1 ? [choice(chosen.value, true)] : [];
         try {
             const known = await api.post<{ ready: boolean; plans: (RemedyPlan | null)[] }>(`sessions/${id}/plans`, {
                 aim: aim.value,
-                plans: [...rules().remedies.map(({ id: remedy }) => choice([remedy])), ...several],
+                plans: [...rules().remedies.map(({ id: remedy }) => choice([remedy], isWanted(remedy))), ...several],
                 ...(again ? { again } : {}),
             });
             // An answer that was overtaken says nothing any more.
@@ -196,6 +210,7 @@ export const useHeadroom = defineStore('headroom', () => {
         () => session.state?.id,
         () => {
             chosen.value = [];
+            opened.value = null;
             amounts.value = {};
             region.value = null;
             regional.value = null;
@@ -219,6 +234,7 @@ export const useHeadroom = defineStore('headroom', () => {
         { immediate: true },
     );
     watch([aim, chosen, amounts, compensate], ask, { deep: true });
+    watch([opened, () => listening.compare], () => void look());
 
     return {
         region,
@@ -231,6 +247,8 @@ export const useHeadroom = defineStore('headroom', () => {
         compensate,
         chosen,
         amounts,
+        opened,
+        isWanted,
         plans,
         plan,
         isReady,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import type { Prediction, RemedyPlan } from '@/api/types';
 import { decibels } from '@/format';
 import { rules } from '@/rules';
@@ -13,7 +13,6 @@ import RemedyDetails from './RemedyDetails.vue';
 const headroom = useHeadroom();
 const survey = useSurvey();
 const listening = useListening();
-const open = ref<string | null>(null);
 /** So many letters of changes are said in the row of a remedy, after the first. */
 const LETTERS = 110;
 
@@ -47,6 +46,13 @@ function status(plan: RemedyPlan | null): string {
     }
     const progress = plan.status === 'running' ? `finding out, ${Math.round(plan.progress * 100)} %` : 'waiting';
     return listening.isPlaying ? `${progress}; playing comes first` : progress;
+}
+
+/** What a figure is worth that is not of the whole length. */
+function about(remedy: string): string {
+    return headroom.isWanted(remedy)
+        ? 'Around the loudest moment; the whole length is being measured'
+        : 'Around the loudest moment. Choose, open or hear it, and the whole length is measured.';
 }
 
 /** The first of what else changes; the rest stands in the details. */
@@ -136,9 +142,9 @@ function changes(prediction: Prediction): string {
                     /></span>
                     <button
                         class="plain name"
-                        :aria-expanded="open === row.id"
+                        :aria-expanded="headroom.opened === row.id"
                         :disabled="row.isIdle"
-                        @click="open = open === row.id ? null : row.id"
+                        @click="headroom.opened = headroom.opened === row.id ? null : row.id"
                     >
                         {{ row.name }}
                     </button>
@@ -148,11 +154,7 @@ function changes(prediction: Prediction): string {
                         class="figure after"
                         :class="{ short: !row.prediction.reached }"
                     >
-                        <span
-                            v-if="!row.prediction.verified"
-                            class="soft"
-                            title="Around the loudest moment; the whole length is being measured"
-                            >≈ </span
+                        <span v-if="!row.prediction.verified" class="soft" :title="about(row.id)">≈ </span
                         >{{ decibels(row.after, true) }}</span
                     >
                     <span v-else role="cell"></span>
@@ -179,7 +181,7 @@ function changes(prediction: Prediction): string {
                     >
                 </div>
                 <RemedyDetails
-                    v-if="open === row.id && row.plan && row.prediction"
+                    v-if="headroom.opened === row.id && row.plan && row.prediction"
                     :id="row.id"
                     :name="row.name"
                     :plan="row.plan"
