@@ -61,10 +61,10 @@ final readonly class EngineFactory
         return new PartRunner(new Compiler($this->processors, $library), $this->processors, $library);
     }
 
-    /** What it measures is kept; what it records goes to a store of its own. */
+    /** What it measures is kept, and what it records around the loudest moment; what it records of the whole goes to a store of its own. */
     public function predictor(int $sampleRate, SurveyStore $audioFiles): Predictor
     {
-        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $audioFiles));
+        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $audioFiles), $this->store);
     }
 
     /** Measures here and now what is not known yet, and keeps it. */

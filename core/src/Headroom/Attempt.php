@@ -26,13 +26,15 @@ final readonly class Attempt
         public array $facts,
         public float $amount,
         public array $compensating = [],
+        public ?Levels $levels = null,
         public ?SurveyResult $survey = null,
     ) {
     }
 
-    public function measured(SurveyResult $survey): self
+    /** @param  ?SurveyResult  $survey  where all of the session was measured */
+    public function measured(Levels $levels, ?SurveyResult $survey = null): self
     {
-        return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $survey);
+        return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $levels, $survey);
     }
 
     /** @param  list<EditRequest>  $edits */

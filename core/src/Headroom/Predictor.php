@@ -9,6 +9,7 @@ use Hafen\Edit\Json\EditCodec;
 use Hafen\Edit\Json\EditRequest;
 use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Compiler;
 use Hafen\Engine\Replay;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
@@ -40,17 +41,26 @@ final readonly class Predictor
     private const MOST_TRIES = 5;
 
     /** Seconds around the loudest moment, and that run before them. */
-    private const AROUND = 1.0;
+    private const AROUND = 0.75;
 
-    private const RUN_IN = 2.0;
+    private const RUN_IN = 1.5;
+
+    /** dB of level that a dB of amount is taken to bring, at least and at most. */
+    private const LEAST_EFFECT = 0.25;
+
+    private const MOST_EFFECT = 1.5;
 
     private SessionSurvey $survey;
 
     private EditCodec $edits;
 
-    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store)
+    private PassageLevels $passage;
+
+    /** @param  ?SurveyStore  $passages  where recordings around the loudest moment are kept for other predictions; with the others where it is left out */
+    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store, ?SurveyStore $passages = null)
     {
         $this->survey = new SessionSurvey($processors, $library, $store);
+        $this->passage = new PassageLevels(new Compiler($processors, $library), $processors, $passages ?? $store);
         $this->edits = new EditCodec($processors, new SessionCodec($processors));
     }
 
@@ -76,19 +86,32 @@ final readonly class Predictor
             return null;
         }
         if ($situation->aim->figure !== AimFigure::Loudness) {
-            $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, $this->around($situation, $loudest), $progress);
-            if ($attempt === null || ($preview !== null && ! $preview($this->prediction($situation, $attempt, $before, false)))) {
+            $range = $this->around($situation, $loudest);
+            // Once, for all that is tried.
+            if ($this->passage->of($situation->session, $range, true, $progress) === null) {
+                return null;
+            }
+            $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, function (Attempt $attempt) use ($range, $progress): ?Attempt {
+                $levels = $this->passage->of($attempt->session, $range, false, $progress);
+
+                return $levels === null ? null : $attempt->measured($levels);
+            });
+            if ($attempt === null || ($preview !== null && ! $preview($this->prediction($situation, $attempt, $before)))) {
                 return null;
             }
         }
-        $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, null, $progress);
+        $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, function (Attempt $attempt) use ($progress): ?Attempt {
+            $survey = $this->survey->measure($attempt->session, null, $progress, [$attempt->session->main()->id]);
+
+            return $survey === null ? null : $attempt->measured(Levels::of($survey), $survey);
+        });
 
         // Compared with what reaches the main's fader now, which has to be captured too.
         if ($attempt === null || $this->survey->measure($situation->session, null, $progress, [$situation->session->main()->id]) === null) {
             return null;
         }
 
-        return $this->prediction($situation, $attempt, $before, true, $progress);
+        return $this->prediction($situation, $attempt, $before, $progress);
     }
 
     /**
@@ -96,19 +119,19 @@ final readonly class Predictor
      *
      * @param  non-empty-list<Remedy>  $remedies
      * @param  array<string, float>  $amounts
-     * @param  ?callable(int, int): bool  $progress
+     * @param  callable(Attempt): ?Attempt  $measured  measures one; null when stopped
      */
-    private function solve(Situation $situation, array $remedies, array $amounts, int $free, bool $compensate, Attempt $attempt, ?TimeRange $range, ?callable $progress): ?Attempt
+    private function solve(Situation $situation, array $remedies, array $amounts, int $free, bool $compensate, Attempt $attempt, callable $measured): ?Attempt
     {
         $best = $attempt;
         $nearest = INF;
+        $before = null;
         for ($try = 0; $try < self::MOST_TRIES; ++$try) {
-            $survey = $this->survey->measure($attempt->session, $range, $progress, $range === null ? [$attempt->session->main()->id] : []);
-            if ($survey === null) {
+            $attempt = $measured($attempt);
+            if ($attempt?->levels === null) {
                 return null;
             }
-            $attempt = $attempt->measured($survey);
-            $off = $situation->aim->excess(Levels::of($survey));
+            $off = $situation->aim->excess($attempt->levels);
             if ($off === null) {
                 return $attempt;
             }
@@ -119,8 +142,10 @@ final readonly class Predictor
             if ($free === 0 || abs($off) <= self::TOLERANCE) {
                 break;
             }
-            // One dB of amount is about one dB of level; where it is less, the next try goes on from there.
-            $next = $this->attempt($situation, $remedies, $amounts, $attempt->amount + $off, $free, $compensate);
+            // One dB of amount is about one dB of level; where it was less, the next try goes by what the last brought.
+            $effect = $before === null || abs($attempt->amount - $before[0]) < self::TOLERANCE ? 1.0 : ($before[1] - $off) / ($attempt->amount - $before[0]);
+            $before = [$attempt->amount, $off];
+            $next = $this->attempt($situation, $remedies, $amounts, $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect)), $free, $compensate);
             if ($next === null || $next->edits == $attempt->edits) {
                 break;
             }
@@ -188,27 +213,27 @@ final readonly class Predictor
     }
 
     /** @param  ?callable(int, int): bool  $progress */
-    private function prediction(Situation $situation, Attempt $attempt, Levels $before, bool $verified, ?callable $progress = null): Prediction
+    private function prediction(Situation $situation, Attempt $attempt, Levels $before, ?callable $progress = null): Prediction
     {
         $survey = $attempt->survey;
-        assert($survey !== null);
-        $after = Levels::of($survey);
+        $after = $attempt->levels;
+        assert($after !== null);
         $off = $situation->aim->excess($after);
 
         return new Prediction(
             $attempt->labels,
             $attempt->amount === 0.0 ? null : $attempt->amount,
             [...$attempt->edits, ...$attempt->compensating],
-            $verified,
+            $survey !== null,
             $before,
             $after,
             $off === null || $off <= self::TOLERANCE,
             $attempt->facts,
-            $verified ? $this->fed($situation, $attempt->session, $situation->survey, $survey) : [],
+            $survey !== null ? $this->fed($situation, $attempt->session, $situation->survey, $survey) : [],
             count($attempt->compensating),
-            $verified ? $this->entering($situation, $survey) : [],
-            $verified ? $this->tone($situation->session, $attempt->session, $progress) : null,
-            $verified ? $this->reductions($situation->session, $attempt->session, $survey) : [],
+            $survey !== null ? $this->entering($situation, $survey) : [],
+            $survey !== null ? $this->tone($situation->session, $attempt->session, $progress) : null,
+            $survey !== null ? $this->reductions($situation->session, $attempt->session, $survey) : [],
         );
     }
 
