@@ -394,6 +394,30 @@ switch ($argv[1] ?? '') {
         }
         echo json_encode([...$costs, 'compile' => $fresh, 'again' => $again]);
         exit;
+    case 'answers':
+        // A fader moved in a session of 100 channels with two inserts each, measured around the request.
+        $hafen = Application::running();
+        $state = $hafen->post('sessions', ['name' => 'Hundred', 'sampleRate' => 48000]);
+        $id = $state['id'];
+        $edit = static function (array $edit) use ($hafen, &$state, $id): array {
+            return $state = $hafen->post("sessions/{$id}/edits", ['base' => $state['change'], 'edit' => $edit]);
+        };
+        for ($i = 0; $i < 99; ++$i) {
+            $edit(['type' => 'add-channel', 'name' => "Channel {$i}"]);
+        }
+        $ids = array_values(array_diff(array_column($state['document']['channels'], 'id'), ['main']));
+        foreach (['parametric-eq', 'compressor'] as $processor) {
+            $edit(['type' => 'add-insert', 'channels' => $ids, 'processor' => $processor]);
+        }
+        $times = [];
+        for ($i = 0; $i < 25; ++$i) {
+            $start = hrtime(true);
+            $edit(['type' => 'set-fader', 'channels' => [$ids[$i]], 'gain' => -6.0]);
+            $times[] = (hrtime(true) - $start) / 1e6;
+        }
+        sort($times);
+        echo json_encode(['median' => $times[12], 'worst' => $times[24]]);
+        exit;
     case 'heard':
         // From an edit to the moment it is heard, at the default lead: the browser starts what it gets after 0.06 s, plus 0.03 s.
         $hafen = Application::running();
@@ -561,6 +585,9 @@ printf(
 $heard = apart('heard');
 printf("\nEdit to heard at the default lead: %.0f ms in the middle, %.0f ms at worst of five\n", 1000 * $heard['median'], 1000 * $heard['worst']);
 
+$answers = apart('answers');
+printf("An edit's answer with 100 channels: %.0f ms in the middle of 25, %.0f ms at worst\n", $answers['median'], $answers['worst']);
+
 if (in_array('--write', $argv, true)) {
     $ffmpeg = explode(' ', (string) shell_exec('ffmpeg -version'))[2] ?? '';
     $version = trim((string) shell_exec('sox --version'));
@@ -581,6 +608,8 @@ if (in_array('--write', $argv, true)) {
         ['The same: times as fast in two processes as in one, counted from the time the busier takes', '', $times($counted[1] / $counted[2]), '1.60', ''],
         ['The same in four', '', $times($counted[1] / $counted[4]), '2.80', ''],
         ['The same in two, by the clock, on cores that share a cache and slow each other', '', $times($playing[1] / $playing[2]), '', ''],
+        ['An edit\'s answer with 100 channels, in the middle of 25', '55 to 77 ms', sprintf('%.0f ms', $answers['median']), '40 ms', ''],
+        ['One revision\'s compile, 117 channels', '', sprintf('%.1f ms', $routing['again']), '3 ms', ''],
         ['Edit to heard at the default lead, in the middle of five', '283 ms', sprintf('%.0f ms', 1000 * $heard['median']), '180 ms', ''],
     ];
     $table = "# Performance\n\nWritten by `bin/bench --write`. Ratios are measured in one run, both sides right after each other, the best of three of each; they hold on a busy machine. Shares and times\n"

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
+use Hafen\Audio\SampleDecoder;
+
 /**
  * Short pieces of a sound from all over its length, by which it can be told later how it goes along with another: both are sketched
  * at the same places.
@@ -37,24 +39,26 @@ final class SoundSketch
         }
     }
 
-    /** @return list<float> */
-    public function read(): array
+    /** Packed, as most that read what a survey found do not look into it: numbers of 64 bits. */
+    public function read(): string
     {
-        return $this->samples;
+        return pack('e*', ...$this->samples);
     }
 
     /**
      * How two sounds go along where they do most: a microphone that stands further off hears the same a little later.
      *
-     * @param  list<float>  $one
-     * @param  list<float>  $other
+     * @param  string  $one  as {@see read()} gives it
+     * @param  string  $other  likewise
      * @return ?float -1 to 1; null where one of them is silent, or they are not of the same length
      */
-    public static function correlation(array $one, array $other): ?float
+    public static function correlation(string $one, string $other): ?float
     {
-        if (count($one) !== count($other)) {
+        if (strlen($one) !== strlen($other)) {
             return null;
         }
+        $one = SampleDecoder::float64($one);
+        $other = SampleDecoder::float64($other);
         $best = null;
         for ($lag = 0; $lag <= self::FURTHEST; ++$lag) {
             foreach ($lag === 0 ? [self::at($one, $other, 0)] : [self::at($one, $other, $lag), self::at($other, $one, $lag)] as $found) {

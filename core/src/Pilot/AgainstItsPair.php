@@ -35,7 +35,7 @@ final readonly class AgainstItsPair implements Check
                 continue;
             }
             [$one, $other] = $pair;
-            $correlation = SoundSketch::correlation($facts->survey->sources[$one->id]->sketch ?? [], $facts->survey->sources[$other->id]->sketch ?? []);
+            $correlation = SoundSketch::correlation($facts->survey->sources[$one->id]->sketch ?? '', $facts->survey->sources[$other->id]->sketch ?? '');
             if ($correlation !== null && $correlation <= self::AGAINST) {
                 $advice[] = new Advice('against-its-pair', Severity::Severe, $other->id, null,
                     sprintf("%s runs against %s (correlation \u{2212}%.2f): together they cancel.", $other->name, $one->name, -$correlation),

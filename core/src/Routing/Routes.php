@@ -84,7 +84,7 @@ final readonly class Routes
      */
     public function upstream(string $channel, ?callable $along = null): array
     {
-        return self::reach($channel, array_map(self::sounding(...), $this->into), static fn (Route $route): string => $route->from, $along);
+        return self::reach($channel, $this->into, static fn (Route $route): string => $route->from, self::alongSounding($along));
     }
 
     /**
@@ -105,7 +105,7 @@ final readonly class Routes
      */
     public function downstream(string $channel, ?callable $along = null): array
     {
-        return self::reach($channel, array_map(self::sounding(...), $this->outOf), static fn (Route $route): string => $route->to, $along);
+        return self::reach($channel, $this->outOf, static fn (Route $route): string => $route->to, self::alongSounding($along));
     }
 
     /**
@@ -195,6 +195,15 @@ final readonly class Routes
     private static function sounding(array $routes): array
     {
         return array_values(array_filter($routes, static fn (Route $route): bool => $route->kind !== RouteKind::Sidechain));
+    }
+
+    /**
+     * @param  ?callable(Route): bool  $along
+     * @return callable(Route): bool
+     */
+    private static function alongSounding(?callable $along): callable
+    {
+        return static fn (Route $route): bool => $route->kind !== RouteKind::Sidechain && ($along === null || $along($route));
     }
 
     /**

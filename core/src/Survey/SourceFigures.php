@@ -14,9 +14,9 @@ final readonly class SourceFigures
      * @param  Spectrum  $low  before the fader, up to 600 Hz
      * @param  list<ClippedClip>  $clipped  clips whose files were clipped when they were made
      * @param  list<LoudestMoment>  $loudest  of what enters the main, the loudest first; of other channels none
-     * @param  list<float>  $sketch  before the fader, see {@see \Hafen\Metering\SoundSketch}
+     * @param  string  $sketch  before the fader, see {@see \Hafen\Metering\SoundSketch}
      */
-    public function __construct(public float $offset, public Spectrum $low, public array $clipped, public array $loudest, public array $sketch = [])
+    public function __construct(public float $offset, public Spectrum $low, public array $clipped, public array $loudest, public string $sketch = '')
     {
     }
 }

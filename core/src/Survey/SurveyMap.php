@@ -21,9 +21,9 @@ final readonly class SurveyMap
 {
     /**
      * Changes when the meters or what parts keep do, so that no older figures are taken for new ones. 6: figures from before
-     * signals were kept out of sample loops are measured again.
+     * signals were kept out of sample loops are measured again. 9: kept in another form.
      */
-    private const FIGURES = 8;
+    private const FIGURES = 9;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public TimeRange $range)

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
+use Hafen\Metering\TapReading;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\Width;
@@ -148,4 +149,24 @@ it('plays back what was recorded, in any cut', function (): void {
 
 it('says so when there is no place to keep anything', function (): void {
     expect(static fn () => new AudioCapture('/nowhere/take'))->toThrow(SurveyStoreFull::class, 'disk is full');
+});
+
+it('reads the figures it kept as they were', function (): void {
+    $spectrum = new Hafen\Metering\Spectrum(5.86, [1e-12, 0.25, M_PI], [0.0, 1e-300, 0.5]);
+    $measures = new Hafen\Survey\PartMeasures(
+        [
+            'cello:source' => new TapReading(1.0, 0.1, 3, 0.0, 4711, 12, [], 1e-9),
+            'cello:insert:i1' => new TapReading(0.5, 0.05, 0, 6.25, null, null, [0.0, 1.5, 6.25], null),
+            // Nothing was reduced before the third range.
+            'cello:insert:i2' => new TapReading(0.5, 0.05, 0, 2.0, null, null, [2 => 2.0, 3 => 1.0 / 3, 9 => 0.125], null),
+        ],
+        ['cello' => 0.02],
+        [],
+        new Hafen\Survey\SourceFigures(0.001, $spectrum, [], [], pack('e*', 0.1, -0.2)),
+    );
+    $store = FolderStore::temporary();
+    $store->keep('abc', $measures);
+    expect($store->measures('abc'))->toEqual($measures)
+        ->and($store->measures('abc')->taps['cello:insert:i2']->reductions)->toBe([2 => 2.0, 3 => 1.0 / 3, 9 => 0.125])
+        ->and($store->measures('abc')->source->low->left)->toBe($spectrum->left);
 });
