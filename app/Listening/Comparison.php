@@ -66,8 +66,7 @@ final class Comparison
     public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop): void
     {
         $this->end();
-        $other = $this->otherSide($session, $compare);
-        $this->other = new Engine($compiler, $other, metered: false, processes: $processes->toPlay($other));
+        $this->other = $processes->engineToPlay($compiler, $this->otherSide($session, $compare), metered: false);
         $this->match = new LevelMatch($session->sampleRate);
         $this->other->listenAt($tap);
         $this->other->loopOver($loop);

@@ -15,8 +15,6 @@ use Hafen\Edit\EditRefused;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
-use Hafen\Engine\Parallel\Processes;
-use Hafen\Engine\Parallel\ProcessGone;
 use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
@@ -45,8 +43,6 @@ final class ListeningStream
     private Engine $engine;
 
     private Compiler $compiler;
-
-    private ?Processes $processes = null;
 
     private ?ListeningOptions $options = null;
 
@@ -105,7 +101,7 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate);
         $options = $reader->read();
         $this->session = $options === null ? $this->session : $this->swept($this->session, $options);
-        $this->engine = $this->startedEngine($rate);
+        $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep);
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
@@ -161,7 +157,7 @@ final class ListeningStream
             if ($this->comparison->hasMoved()) {
                 yield Frames::notice($this->comparison->notice($options->side));
             }
-            if ($this->processes?->takeReplaced() > 0) {
+            if ($this->engine->takeReplaced() > 0) {
                 yield Frames::notice(['kind' => 'process-replaced', 'position' => $position]);
             }
             foreach ($this->engine->faults() as $fault) {
@@ -176,21 +172,6 @@ final class ListeningStream
                 return;
             }
             $pace->sent($seconds, $busy / 1e9 / $seconds);
-        }
-    }
-
-    private function startedEngine(int $rate): Engine
-    {
-        try {
-            $this->processes = $this->engines->processes($rate)->toPlay($this->session);
-
-            return new Engine($this->compiler, $this->session, processes: $this->processes);
-        } catch (ProcessGone $gone) {
-            // One process plays what it can.
-            report($gone);
-            $this->processes = null;
-
-            return new Engine($this->compiler, $this->session);
         }
     }
 

@@ -25,6 +25,7 @@ final readonly class EngineFactory
     /**
      * @param  int  $cores  of this machine
      * @param  ?int  $processes  of each engine, where it is set; chosen by the load where it is left out
+     * @param  ?string  $php  path of PHP; found where it is left out
      */
     public function __construct(
         private ProcessorCatalogue $processors,
@@ -32,6 +33,7 @@ final readonly class EngineFactory
         private SurveyStore $store,
         private int $cores,
         private ?int $processes,
+        private ?string $php = null,
     ) {
     }
 
@@ -44,7 +46,7 @@ final readonly class EngineFactory
     public function processes(int $sampleRate): ProcessStarter
     {
         // Of the command line, whatever serves this request.
-        $php = (new PhpExecutableFinder)->find(false);
+        $php = $this->php ?? (new PhpExecutableFinder)->find(false);
 
         return new ProcessStarter($this->processors, new MediaLibrary($this->folder, $sampleRate), $php === false ? PHP_BINARY : $php, $this->cores, $this->processes);
     }

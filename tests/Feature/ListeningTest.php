@@ -230,3 +230,84 @@ it('shows an insert by frequency while it plays, and follows what is changed', f
         }
     }
 });
+
+it('streams from several processes what it streams from one, with figures, edits and taps', function (): void {
+    $session = Demo::session(Mix::session([
+        Mix::track('cello', [Mix::insert('i1', 'filter')]),
+        Mix::track('bass', [Mix::insert('i2', 'compressor', ['threshold' => -24.0])]),
+    ]));
+    $streams = [];
+    foreach ([1, 3] as $number) {
+        config(['hafen.engine_processes' => $number]);
+        $change = $session->refresh()->change;
+        $id = listen($session);
+        $layout = [];
+        $sound = $levels = $kinds = [];
+        $loud = null;
+        $children = 0;
+        foreach (streamed($id) as $frame) {
+            $kinds[] = $frame['kind'];
+            if ($frame['kind'] === 'L') {
+                $layout = $frame['data'];
+            } elseif ($frame['kind'] === 'M') {
+                expect(count($frame['numbers']))->toBe(1 + 4 * count($layout['taps']) + count($layout['loads']));
+                $levels[] = $frame['numbers'][1 + 4 * array_search('bass:insert:i2', $layout['taps'], true)];
+            } elseif ($frame['kind'] === 'A') {
+                $sound = [...$sound, ...$frame['left']];
+                if (count($levels) === 6) {
+                    $children = count(preg_grep('/engine-process/', array_map(static fn (string $file): string => (string) @file_get_contents($file), glob('/proc/[0-9]*/cmdline') ?: [])) ?: []);
+                    $this->postJson("/api/sessions/{$session->id}/edits", ['base' => $change, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'gain', 'parameters' => ['gain' => -60]]])->assertOk();
+                } elseif (count($levels) === 12) {
+                    $loud = Signal::rms($frame['left']);
+                    $this->putJson("/api/listenings/{$id}", ['tap' => 'cello:pre-fader'])->assertOk();
+                } elseif (count($levels) === 18) {
+                    $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk();
+                }
+            }
+        }
+        expect(max($levels))->toBeGreaterThan(-30.0)->and($loud)->toBeGreaterThan(0.02)->and(Signal::rms(array_slice($sound, -1024)))->toBeLessThan(0.001);
+        $streams[$number] = ['sound' => array_slice($sound, 0, 8000), 'kinds' => array_count_values($kinds)];
+        $number === 3 ? expect($children)->toBeGreaterThanOrEqual(1) : null;
+        $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
+    }
+    expect($streams[3]['sound'])->toBe($streams[1]['sound']);
+});
+
+it('tells that a process of the engine was replaced, and plays on', function (): void {
+    config(['hafen.engine_processes' => 2]);
+    $session = Demo::session();
+    $id = listen($session);
+    $notices = [];
+    $blocks = 0;
+    $last = 0.0;
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'A') {
+            $last = Signal::rms($frame['left']);
+            if (++$blocks === 5) {
+                foreach (glob('/proc/[0-9]*/stat') ?: [] as $file) {
+                    // The fourth field is who started it.
+                    if (preg_match('/^(\d+) \(php[^)]*\) \S (\d+)/', (string) @file_get_contents($file), $found) === 1 && (int) $found[2] === getmypid() && str_contains((string) @file_get_contents("/proc/{$found[1]}/cmdline"), 'engine-process')) {
+                        posix_kill((int) $found[1], SIGKILL);
+                    }
+                }
+            } elseif ($blocks === 20) {
+                $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk();
+            }
+        } elseif ($frame['kind'] === 'N') {
+            $notices[] = $frame['data']['kind'];
+        }
+    }
+    expect($notices)->toContain('process-replaced')->and(array_count_values($notices)['process-replaced'])->toBe(1)->and($last)->toBeGreaterThan(0.05);
+});
+
+it('plays in one process where no other can be started', function (): void {
+    config(['hafen.engine_processes' => 2]);
+    app()->bind(App\Sessions\EngineFactory::class, static fn (): App\Sessions\EngineFactory => new App\Sessions\EngineFactory(
+        app(Hafen\Processor\ProcessorCatalogue::class), app(App\Media\MediaFolder::class), app(Hafen\Survey\SurveyStore::class), 2, 2, '/nowhere/php',
+    ));
+    $sound = [];
+    foreach (streamed(listen(Demo::session())) as $frame) {
+        $sound = $frame['kind'] === 'A' ? [...$sound, ...$frame['left']] : $sound;
+    }
+    expect(count($sound))->toBeGreaterThanOrEqual(48000)->and(Signal::rms(array_slice($sound, 20000, 4000)))->toBeGreaterThan(0.05);
+});

@@ -212,6 +212,12 @@ final class Engine
         return [...$this->section->faults(), ...($this->processes?->faults() ?? [])];
     }
 
+    /** @return int processes of the engine that ended and were replaced since last asked */
+    public function takeReplaced(): int
+    {
+        return $this->processes?->takeReplaced() ?? 0;
+    }
+
     /** @return array<string, string> why frozen channels play live, by channel id: their file cannot be played */
     public function unplayable(): array
     {

@@ -55,7 +55,7 @@ final readonly class Renderer
         if ($total > $most) {
             throw RenderRefused::tooLong($total, $most);
         }
-        $engine = new Engine($this->compiler, $session, $this->blockSize, false, $this->processes?->toRender($session));
+        $engine = $this->processes?->engineToRender($this->compiler, $session, $this->blockSize) ?? new Engine($this->compiler, $session, $this->blockSize, false);
         $tap = $options->tap ?? new Tap($engine->plan()->main()->id);
         if (! $engine->listenAt($tap)) {
             throw RenderRefused::noSuchTap($tap, self::taps($engine));

@@ -3,14 +3,18 @@
 declare(strict_types=1);
 
 use Hafen\Audio\Block;
+use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Parallel\Cut;
 use Hafen\Engine\Parallel\Processes;
 use Hafen\Engine\Parallel\ProcessGone;
+use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Engine\Parallel\SectionRefused;
 use Hafen\Engine\Tap;
+use Hafen\Printing\Renderer;
+use Hafen\Printing\RenderOptions;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
@@ -296,4 +300,83 @@ it('leaves no process and no shared memory behind', function (): void {
         expect(file_exists("/proc/{$id}"))->toBeFalse();
     }
     expect($segments())->toBe(0);
+});
+
+it('renders the same file in several processes, and none where one of them dies', function (): void {
+    $library = soundOfFour();
+    $folder = sys_get_temp_dir().'/hafen-processes-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    $render = static fn (?ProcessStarter $starter, string $name, ?callable $progress = null) => (new Renderer(new Compiler(Mix::processors(), $library), $starter))
+        ->render(mixOfFour(), "{$folder}/{$name}.wav", new RenderOptions(SampleFormat::Int24, from: 1000), $progress);
+    $starter = new ProcessStarter(Mix::processors(), $library, PHP_BINARY, 2, 3);
+    $render(null, 'one');
+    $render($starter, 'three');
+    expect(hash_file('sha256', "{$folder}/three.wav"))->toBe(hash_file('sha256', "{$folder}/one.wav"));
+    // Where no other process can be started it takes longer, and is the same.
+    $render(new ProcessStarter(Mix::processors(), $library, '/nowhere/php', 2, 3), 'alone');
+    expect(hash_file('sha256', "{$folder}/alone.wav"))->toBe(hash_file('sha256', "{$folder}/one.wav"));
+    $kill = static function (int $done): bool {
+        foreach ($done > 8000 ? (glob('/proc/[0-9]*/stat') ?: []) : [] as $file) {
+            // The fourth field is who started it.
+            if (preg_match('/^(\d+) \(.*\) \S (\d+) /', (string) @file_get_contents($file), $found) === 1 && (int) $found[2] === getmypid() && str_contains((string) @file_get_contents("/proc/{$found[1]}/cmdline"), 'engine-process')) {
+                posix_kill((int) $found[1], SIGKILL);
+            }
+        }
+
+        return true;
+    };
+    expect(fn () => $render($starter, 'killed', $kill))->toThrow(ProcessGone::class)
+        ->and(glob("{$folder}/killed*"))->toBe([]);
+    exec('rm -rf '.escapeshellarg($folder));
+});
+
+it('sums elsewhere what comes from there, to the same bits, and lets go of a sum that others join', function (): void {
+    $files = $tracks = [];
+    foreach (range(0, 15) as $i) {
+        $files["t{$i}"] = $i % 3 === 0 ? [Signal::noise(96000, $i + 1, 0.1)] : [Signal::noise(96000, $i + 1, 0.1), Signal::noise(96000, $i + 50, 0.1)];
+        $tracks[] = Mix::track("t{$i}", [Mix::insert("i{$i}", 'gain', ['gain' => -1.0 - $i / 10])], $i % 3 === 0 ? Width::Mono : Width::Stereo, 96000)
+            ->withSends($i % 2 === 0 ? [new Send("n{$i}", 'hall', -6.0)] : []);
+    }
+    $session = Mix::session([...$tracks, Mix::bus('hall', ChannelKind::Return, [Mix::insert('ih', 'gain', ['gain' => -3.0])])], [], 96000);
+    $library = new MemoryLibrary($files);
+    foreach ([2, 3, 5] as $number) {
+        $cut = Cut::into($number, $session);
+        $sums = array_merge(...array_map(static fn (Hafen\Engine\Parallel\Part $part): array => $part->sums, $cut->parts));
+        expect($sums)->not->toBe([])->and(count($sums))->toBeLessThan(count($cut->channels()));
+        // Whoever is worked is worked once, and nobody who feeds a sum is worked anywhere else.
+        $banks = Hafen\Routing\SessionGraph::sumBanks($session);
+        foreach ($cut->parts as $part) {
+            foreach ($part->sums as $key) {
+                foreach (Hafen\Routing\SessionGraph::routes($session)->into($key->bus) as $route) {
+                    expect(! $key->has($banks->bank($route->from)) || in_array($route->from, $part->channels, true))->toBeTrue();
+                }
+            }
+        }
+    }
+    $one = severalEngine($session, $library, null);
+    $several = severalEngine($session, $library, processes($library, 3));
+    $one->start(0);
+    $several->start(0);
+    expect(bitsOf(...nextBlocks($several, 20)) === bitsOf(...nextBlocks($one, 20)))->toBeTrue();
+    foreach ([
+        ['type' => 'set-output', 'channels' => ['t3', 't4', 't5'], 'output' => 'hall'],
+        ['type' => 'remove-channels', 'channels' => ['t8', 't1']],
+        ['type' => 'add-channel', 'name' => 'New', 'kind' => 'group'],
+        ['type' => 'set-output', 'channels' => ['t10', 't11', 't12', 't13'], 'output' => 'new'],
+    ] as $edit) {
+        $session = edited($session, $edit);
+        $one->change($session);
+        $several->change($session);
+        $fading = Mix::take($several, 40 * 512);
+        Mix::take($one, 40 * 512);
+        expect(max(array_map(abs(...), $fading->left)))->toBeLessThan(2.0);
+        // The stream of several is one block behind after an edit, so the same place is compared.
+        while ($one->position() < $several->position()) {
+            $one->next();
+        }
+        while ($several->position() < $one->position()) {
+            $several->next();
+        }
+        expect(Mix::difference(Mix::take($several, 2048), Mix::take($one, 2048)))->toBeLessThan(1e-9, json_encode($edit));
+    }
 });

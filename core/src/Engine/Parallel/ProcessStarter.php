@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Engine\Parallel;
 
 use Hafen\Engine\AudioLibrary;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Engine;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
@@ -28,18 +30,29 @@ final readonly class ProcessStarter
     ) {
     }
 
-    /** Those an engine that plays needs; null where one process suffices. One that dies is replaced. */
-    public function toPlay(Session $session): ?Processes
+    /**
+     * An engine that plays, in as many processes as the session needs; in one where no others can be started. One that dies is replaced.
+     *
+     * @param  bool  $metered  read every tap
+     */
+    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true): Engine
     {
-        return $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true);
+        try {
+            return new Engine($compiler, $session, metered: $metered, processes: $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true));
+        } catch (ProcessGone) {
+            return new Engine($compiler, $session, metered: $metered);
+        }
     }
 
-    /** Those that make a file sooner; null where one process suffices. Where one dies, no file is made. */
-    public function toRender(Session $session): ?Processes
+    /** An engine that makes a file, in as many processes as make it sooner; in one where no others can be started. Where one dies, no file is made. */
+    public function engineToRender(Compiler $compiler, Session $session, int $blockSize): Engine
     {
         $seconds = Cut::load($session) * $session->length / $session->sampleRate;
-
-        return $this->processes($this->number ?? ($seconds > self::WORTH_IT ? $this->cores : 1), false);
+        try {
+            return new Engine($compiler, $session, $blockSize, false, $this->processes($this->number ?? ($seconds > self::WORTH_IT ? $this->cores : 1), false));
+        } catch (ProcessGone) {
+            return new Engine($compiler, $session, $blockSize, false);
+        }
     }
 
     private function processes(int $number, bool $replaces): ?Processes

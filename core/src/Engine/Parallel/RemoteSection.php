@@ -323,16 +323,26 @@ final class RemoteSection
         return $this->facts->loads;
     }
 
-    /** @return array<string, TapReading> of the last few blocks, by tap id, in the order of {@see tapIds()} */
+    /** @return array<string, TapReading> of the last few blocks, by tap id, in the order of {@see tapIds()}; of what is new nothing yet */
     public function readings(): array
     {
-        return $this->readings === [] ? array_map(static fn (): TapReading => new TapReading(0.0, 0.0, 0), array_flip($this->facts->taps)) : $this->readings;
+        $readings = [];
+        foreach ($this->facts->taps as $tap) {
+            $readings[$tap] = $this->readings[$tap] ?? new TapReading(0.0, 0.0, 0);
+        }
+
+        return $readings;
     }
 
-    /** @return array<string, float> of the last few blocks, in the order of {@see loadIds()} */
+    /** @return array<string, float> of the last few blocks, in the order of {@see loadIds()}; of what is new nothing yet */
     public function loads(): array
     {
-        return $this->loads === [] ? array_fill_keys($this->facts->loads, 0.0) : $this->loads;
+        $loads = [];
+        foreach ($this->facts->loads as $id) {
+            $loads[$id] = $this->loads[$id] ?? 0.0;
+        }
+
+        return $loads;
     }
 
     private function summed(): void
