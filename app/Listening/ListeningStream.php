@@ -151,7 +151,8 @@ final class ListeningStream
             }
             if (microtime(true) - $told > PlaybackLoad::TOLD_EVERY) {
                 $told = microtime(true);
-                $this->playback->tell($listening->id, $busy / 1e9 / $seconds);
+                // Others take about as much as this one.
+                $this->playback->tell($listening->id, $this->engine->processCount() * $busy / 1e9 / $seconds);
             }
             yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
             if ($this->comparison->hasMoved()) {
@@ -285,6 +286,7 @@ final class ListeningStream
             'taps' => $this->laidOut,
             'loads' => $this->engine->loadIds(),
             'tap' => $this->engine->tap()->id(),
+            'processes' => $this->engine->processCount(),
         ]);
     }
 }

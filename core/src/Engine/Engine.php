@@ -212,6 +212,12 @@ final class Engine
         return [...$this->section->faults(), ...($this->processes?->faults() ?? [])];
     }
 
+    /** In how many processes it runs, this one included. */
+    public function processCount(): int
+    {
+        return 1 + count($this->processes?->ids() ?? []);
+    }
+
     /** @return int processes of the engine that ended and were replaced since last asked */
     public function takeReplaced(): int
     {

@@ -7,6 +7,8 @@ export interface Layout {
     taps: string[];
     loads: string[];
     tap: string;
+    /** In how many the engine runs. */
+    processes?: number;
 }
 
 export interface AudioFrame {

@@ -51,6 +51,8 @@ export const useListening = defineStore('listening', () => {
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
     const load = ref<number | null>(null);
+    /** In how many processes the engine plays; the load is that of the one that takes longest. */
+    const processes = ref(1);
     const loads = shallowRef<Record<string, number>>({});
     const levels = new LiveLevels();
     /** Counts starts and stops, so that an answer that comes late is known as such. */
@@ -63,6 +65,7 @@ export const useListening = defineStore('listening', () => {
 
     const player = new Player({
         layout: (layout) => {
+            processes.value = layout.processes ?? 1;
             if (layout.change > (session.state?.change ?? 0)) {
                 void session.refresh();
             }
@@ -388,6 +391,7 @@ export const useListening = defineStore('listening', () => {
         loudness,
         load,
         loads,
+        processes,
         setAside: (channel: string, isAside: boolean) => levels.setAside(channel, isAside),
         play,
         stop,

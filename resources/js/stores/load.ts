@@ -39,7 +39,14 @@ export const useLoad = defineStore('load', () => {
             ? { predicted: predicted.value.load, measured: measured.value.total }
             : null,
     );
-    const total = computed(() => (isLive.value ? listening.load : (measured.value?.total ?? null)));
+    /** Live in several processes, what all of them take: the channels add up to it. */
+    const total = computed(() =>
+        !isLive.value
+            ? (measured.value?.total ?? null)
+            : listening.processes > 1
+              ? channels.value.reduce((sum, channel) => sum + channel.total, 0)
+              : listening.load,
+    );
 
     function live(id: string, known: ChannelLoad[]): ChannelLoad {
         const about = known.find((one) => one.id === id);

@@ -12,6 +12,11 @@ const screen = useScreen();
 
 const load = computed(() => (listening.isPlaying ? listening.load : (survey.state?.result?.load ?? null)));
 const text = computed(() => (load.value === null ? '·' : `${Math.round(load.value * 100)} %`));
+const title = computed(() =>
+    listening.isPlaying && listening.processes > 1
+        ? `Time the engine needs for a second of sound, of one core: it plays in ${listening.processes} processes, and this is the one that takes longest. Press to see what needs it`
+        : 'Time the engine needs for a second of sound, of one core. Press to see what needs it',
+);
 const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0) > 1);
 </script>
 
@@ -21,7 +26,7 @@ const isOverloaded = computed(() => listening.isPlaying && (listening.load ?? 0)
         label="engine"
         :tone="isOverloaded ? 'clips' : null"
         data-chip="load"
-        title="Time the engine needs for a second of sound, of one core. Press to see what needs it"
+        :title="title"
         @click="screen.view = 'load'"
     />
 </template>
