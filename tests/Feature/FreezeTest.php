@@ -222,7 +222,7 @@ it('measures a session with fresh and stale freezes, and says which remedies a f
         ->and($stale['main:post-fader']['peak'])->toEqualWithDelta($live['main:post-fader']['peak'], 1e-4)
         ->and($stale['bass:post-fader']['peak'])->toEqualWithDelta($live['bass:post-fader']['peak'] - 12.0, 1e-3);
     $remedies = array_column($this->getJson('/api/rules')->json('remedies'), 'id');
-    $ask = ['aim' => ['figure' => 'peak', 'level' => -12.0], 'plans' => array_map(static fn (string $id): array => ['remedies' => [$id]], $remedies)];
+    $ask = ['aim' => ['figure' => 'peak', 'level' => -12.0], 'plans' => array_map(static fn (string $id): array => ['remedies' => [$id], 'prove' => true], $remedies)];
     $this->postJson("/api/sessions/{$session->id}/plans", $ask);
     foreach ($this->postJson("/api/sessions/{$session->id}/plans", $ask)->assertOk()->json('plans') as $i => $plan) {
         expect($plan['status'])->toBeIn(['done', 'failed'], $remedies[$i]);

@@ -40,7 +40,7 @@ if ($argv[1] === 'make') {
     config(['queue.default' => 'database']);
     Claim::queue(Render::query()->create(['session_id' => $stored->id, 'document' => DocumentDifference::full($stored->document), 'name' => 'Mix', 'status' => 'waiting', 'options' => ['format' => '32f', 'tap' => null, 'from' => 0, 'to' => null, 'tail' => 1.0, 'clip' => false]]));
     app(SurveyDesk::class)->request($stored, new Hafen\Survey\TimeRange(4800, 400_000));
-    app(App\Plans\PlanDesk::class)->plans($stored, [App\Plans\PlanChoice::of(Hafen\Document\JsonNode::parse('{"remedies":["trim-main"]}', 1000), App\Plans\PlanChoice::aim(Hafen\Document\JsonNode::parse('{"figure":"peak","level":-6.0}', 1000)))]);
+    app(App\Plans\PlanDesk::class)->plans($stored, [App\Plans\PlanChoice::of(Hafen\Document\JsonNode::parse('{"remedies":["trim-main"],"prove":true}', 1000), App\Plans\PlanChoice::aim(Hafen\Document\JsonNode::parse('{"figure":"peak","level":-6.0}', 1000)))]);
 
     return;
 }
