@@ -50,6 +50,9 @@ final readonly class Predictor
 
     private const MOST_EFFECT = 1.5;
 
+    /** dB beyond which no more of a remedy is tried. */
+    private const MOST_AMOUNT = 48.0;
+
     private SessionSurvey $survey;
 
     private EditCodec $edits;
@@ -145,7 +148,8 @@ final readonly class Predictor
             // One dB of amount is about one dB of level; where it was less, the next try goes by what the last brought.
             $effect = $before === null || abs($attempt->amount - $before[0]) < self::TOLERANCE ? 1.0 : ($before[1] - $off) / ($attempt->amount - $before[0]);
             $before = [$attempt->amount, $off];
-            $next = $this->attempt($situation, $remedies, $amounts, $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect)), $free, $compensate);
+            $amount = $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect));
+            $next = $this->attempt($situation, $remedies, $amounts, max(-self::MOST_AMOUNT, min(self::MOST_AMOUNT, $amount)), $free, $compensate);
             if ($next === null || $next->edits == $attempt->edits) {
                 break;
             }
