@@ -87,10 +87,10 @@ try {
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
     $browser->waitFor('[data-channel-row=cello]');
 
-    // Headroom: all paths, then one, with remedies proved.
+    // Headroom: all paths with what remedies would do, then one path with two of them chosen and proved together.
     $browser->script('document.querySelectorAll("nav .view")[2].click()');
-    $browser->waitFor('[data-remedy=limit-last][data-verified=true]', 400);
-    $browser->until(static fn (): bool => count($browser->driver->findElements(Facebook\WebDriver\WebDriverBy::cssSelector('[data-verified=true]'))) >= 9, 'the proofs', 400);
+    $browser->waitFor('[data-remedy=limit-last] .hear', 400);
+    $browser->until(static fn (): bool => $browser->script('return [...document.querySelectorAll("[data-remedy] .changes")].every((cell) => !/waiting|finding out/.test(cell.innerText))') === true, 'what remedies do', 400);
     $choose('[data-path-choice]', 'All paths');
     sleep(1);
     $browser->screenshot("{$folder}/headroom-all.png");
@@ -98,7 +98,7 @@ try {
     foreach (['cut-low-end', 'trim-main'] as $remedy) {
         $browser->script('document.querySelector(`[data-remedy=${arguments[0]}] input`).click()', $remedy);
     }
-    $browser->until(static fn (): bool => str_contains($browser->find('[data-whole]')->getText(), '→'), 'the plan', 120);
+    $browser->until(static fn (): bool => preg_match('/^[^≈]*→/u', $browser->find('[data-whole]')->getText()) === 1, 'the plan, proved', 240);
     sleep(1);
     $browser->screenshot("{$folder}/headroom.png");
     $browser->script('document.querySelectorAll("nav .view")[0].click()');
