@@ -162,9 +162,11 @@ final readonly class PlanDesk
         if ($choice->prove && ! $plan->is_wanted) {
             $plan->update(['is_wanted' => true]);
         }
-        $this->prove($plan);
+        if ($plan->is_wanted && $plan->status === 'shown') {
+            $this->prove($plan);
+        }
 
-        return $plan->refresh();
+        return $plan;
     }
 
     /** @return array<string, mixed> */

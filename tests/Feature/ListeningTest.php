@@ -6,6 +6,7 @@ use App\Listening\Frames;
 use App\Listening\ListeningStream;
 use App\Models\Listening;
 use App\Models\StoredSession;
+use Hafen\Tests\Support\EngineProcesses;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
@@ -255,7 +256,7 @@ it('streams from several processes what it streams from one, with figures, edits
             } elseif ($frame['kind'] === 'A') {
                 $sound = [...$sound, ...$frame['left']];
                 if (count($levels) === 6) {
-                    $children = count(preg_grep('/engine-process/', array_map(static fn (string $file): string => (string) @file_get_contents($file), glob('/proc/[0-9]*/cmdline') ?: [])) ?: []);
+                    $children = count(EngineProcesses::ids());
                     $this->postJson("/api/sessions/{$session->id}/edits", ['base' => $change, 'edit' => ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'gain', 'parameters' => ['gain' => -60]]])->assertOk();
                 } elseif (count($levels) === 12) {
                     $loud = Signal::rms($frame['left']);
@@ -284,12 +285,7 @@ it('tells that a process of the engine was replaced, and plays on', function ():
         if ($frame['kind'] === 'A') {
             $last = Signal::rms($frame['left']);
             if (++$blocks === 5) {
-                foreach (glob('/proc/[0-9]*/stat') ?: [] as $file) {
-                    // The fourth field is who started it.
-                    if (preg_match('/^(\d+) \(php[^)]*\) \S (\d+)/', (string) @file_get_contents($file), $found) === 1 && (int) $found[2] === getmypid() && str_contains((string) @file_get_contents("/proc/{$found[1]}/cmdline"), 'engine-process')) {
-                        posix_kill((int) $found[1], SIGKILL);
-                    }
-                }
+                EngineProcesses::kill();
             } elseif ($blocks === 20) {
                 $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk();
             }

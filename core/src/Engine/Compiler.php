@@ -32,6 +32,7 @@ final readonly class Compiler
 
     /**
      * @param  ?Excerpt  $excerpt  the part of the session that is wanted; all of it where it is left out
+     * @param  Elsewhere  $elsewhere  what other processes work of it
      */
     public function compile(Session $session, ?Plan $before = null, ?Excerpt $excerpt = null, Elsewhere $elsewhere = new Elsewhere): Plan
     {

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Routing\Alignment;
-use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\Sleepers;
 use Hafen\Session\Session;
@@ -90,8 +89,7 @@ final readonly class Plan
         $waiting = $this->remote;
         $independent = [];
         foreach ($this->strips as $id => $strip) {
-            $sources = array_map(static fn (Route $route): string => $route->from, [...$routes->into((string) $id), ...$routes->sidechainsInto((string) $id)]);
-            if (array_intersect_key(array_flip($sources), $waiting) === []) {
+            if (array_intersect_key(array_flip($routes->sources((string) $id)), $waiting) === []) {
                 $independent[$id] = $strip;
             } else {
                 $waiting[$id] = $strip;

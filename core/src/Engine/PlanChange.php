@@ -21,7 +21,7 @@ final readonly class PlanChange
      * @param  list<string>  $rebuilt  channel ids
      * @param  bool  $needsFade  false where the revision can be taken at once
      */
-    public function __construct(public array $gone, public array $rebuilt, public bool $needsFade)
+    private function __construct(public array $gone, public array $rebuilt, public bool $needsFade)
     {
     }
 

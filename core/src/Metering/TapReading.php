@@ -39,6 +39,18 @@ final readonly class TapReading
     ) {
     }
 
+    /** This and what came after it, as long, as one: levels, overs and gain reduction. */
+    public function and(self $later): self
+    {
+        return new self(max($this->peak, $later->peak), ($this->meanSquare + $later->meanSquare) / 2, $this->overs + $later->overs, max($this->gainReduction, $later->gainReduction));
+    }
+
+    /** The same levels, with nothing that is counted. */
+    public function withoutOvers(): self
+    {
+        return new self($this->peak, $this->meanSquare, 0, $this->gainReduction);
+    }
+
     /** @return array{float, float, int, float, ?int, ?int, ?float, list<int>, string} gain reductions as keys and packed numbers: read again in a tenth of the time */
     public function __serialize(): array
     {

@@ -70,6 +70,12 @@ final readonly class Routes
         return array_values(array_filter($this->into[$channel] ?? [], static fn (Route $route): bool => $route->kind === RouteKind::Sidechain));
     }
 
+    /** @return list<string> channels that lead to this one directly, or that its inserts listen to */
+    public function sources(string $channel): array
+    {
+        return array_map(static fn (Route $route): string => $route->from, $this->into[$channel] ?? []);
+    }
+
     /** @return list<Route> from this channel to what listens to it */
     public function sidechainsOutOf(string $channel): array
     {

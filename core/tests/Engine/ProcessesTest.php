@@ -22,6 +22,7 @@ use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Source\TapSource;
+use Hafen\Tests\Support\EngineProcesses;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomMix;
@@ -316,11 +317,8 @@ it('renders the same file in several processes, and none where one of them dies'
     $render(new ProcessStarter(Mix::processors(), $library, '/nowhere/php', 2, 3), 'alone');
     expect(hash_file('sha256', "{$folder}/alone.wav"))->toBe(hash_file('sha256', "{$folder}/one.wav"));
     $kill = static function (int $done): bool {
-        foreach ($done > 8000 ? (glob('/proc/[0-9]*/stat') ?: []) : [] as $file) {
-            // The fourth field is who started it.
-            if (preg_match('/^(\d+) \(.*\) \S (\d+) /', (string) @file_get_contents($file), $found) === 1 && (int) $found[2] === getmypid() && str_contains((string) @file_get_contents("/proc/{$found[1]}/cmdline"), 'engine-process')) {
-                posix_kill((int) $found[1], SIGKILL);
-            }
+        if ($done > 8000) {
+            EngineProcesses::kill();
         }
 
         return true;
@@ -378,5 +376,27 @@ it('sums elsewhere what comes from there, to the same bits, and lets go of a sum
             $several->next();
         }
         expect(Mix::difference(Mix::take($several, 2048), Mix::take($one, 2048)))->toBeLessThan(1e-9, json_encode($edit));
+    }
+});
+
+it('counts every over once, however many blocks lie between two readings', function (): void {
+    $session = mixOfFour();
+    $library = soundOfFour();
+    $hot = edited($session, ['type' => 'set-trim', 'channels' => ['cello', 'bass', 'drum', 'choir'], 'gain' => 18.0]);
+    $counted = [];
+    foreach ([severalEngine($hot, $library, null), severalEngine($hot, $library, processes($library, 3))] as $which => $engine) {
+        $engine->start(0);
+        $counted[$which] = [];
+        for ($i = 0, $each = 1; $i < 120; $i += $each, $each = $each % 5 + 1) {
+            nextBlocks($engine, $each);
+            foreach ($engine->readings() as $tap => $reading) {
+                $counted[$which][$tap] = ($counted[$which][$tap] ?? 0) + $reading->overs;
+            }
+        }
+    }
+    foreach (['cello:source', 'bass:source', 'drum:source', 'choir:source'] as $tap) {
+        // What the last blocks held may still be on its way, or the next block counted already.
+        expect($counted[0][$tap])->toBeGreaterThan(1000)
+            ->and($counted[1][$tap])->toEqualWithDelta($counted[0][$tap], 4 / 120 * $counted[0][$tap], $tap);
     }
 });

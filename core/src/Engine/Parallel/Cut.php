@@ -243,7 +243,7 @@ final readonly class Cut
         $treeOf = [];
         $trees = [];
         foreach ($costs as $id => $cost) {
-            $sources = array_map(static fn (Route $route): string => $route->from, [...$routes->into((string) $id), ...$routes->sidechainsInto((string) $id)]);
+            $sources = $routes->sources((string) $id);
             $feeding = array_intersect_key($treeOf, array_flip($sources));
             $joined = array_intersect_key($trees, array_flip($feeding));
             $whole = $cost + array_sum(array_column($joined, 'cost'));

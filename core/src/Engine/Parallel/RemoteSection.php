@@ -73,6 +73,9 @@ final class RemoteSection
     /** @var array<string, TapReading> */
     private array $readings = [];
 
+    /** Whether these were given out. */
+    private bool $isRead = true;
+
     /** @var array<string, float> */
     private array $loads = [];
 
@@ -157,6 +160,7 @@ final class RemoteSection
     public function reset(): void
     {
         $this->readings = $this->loads = [];
+        $this->isRead = true;
         $this->process->send(new ResetSection);
     }
 
@@ -272,7 +276,7 @@ final class RemoteSection
         $this->isClosing = $worked->isClosing;
         $this->faults = [...$this->faults, ...$worked->faults];
         if ($worked->readings !== null && $worked->loads !== null) {
-            $this->readings = $this->unpackedReadings($worked->readings);
+            $this->takeIn($this->unpackedReadings($worked->readings));
             $loads = SampleDecoder::float64($worked->loads);
             $this->loads = count($loads) === count($this->facts->loads) ? array_combine($this->facts->loads, $loads) : [];
         }
@@ -323,13 +327,20 @@ final class RemoteSection
         return $this->facts->loads;
     }
 
-    /** @return array<string, TapReading> of the last few blocks, by tap id, in the order of {@see tapIds()}; of what is new nothing yet */
+    /**
+     * What came since last asked, by tap id, in the order of {@see tapIds()}. Where nothing came the levels stay, and nothing is counted
+     * again; of what is new there is nothing yet.
+     *
+     * @return array<string, TapReading>
+     */
     public function readings(): array
     {
         $readings = [];
         foreach ($this->facts->taps as $tap) {
-            $readings[$tap] = $this->readings[$tap] ?? new TapReading(0.0, 0.0, 0);
+            $reading = $this->readings[$tap] ?? new TapReading(0.0, 0.0, 0);
+            $readings[$tap] = $this->isRead && $reading->overs > 0 ? $reading->withoutOvers() : $reading;
         }
+        $this->isRead = true;
 
         return $readings;
     }
@@ -343,6 +354,18 @@ final class RemoteSection
         }
 
         return $loads;
+    }
+
+    /** @param  array<string, TapReading>  $readings */
+    private function takeIn(array $readings): void
+    {
+        foreach ($this->isRead ? [] : $this->readings as $tap => $earlier) {
+            if (isset($readings[$tap])) {
+                $readings[$tap] = $earlier->and($readings[$tap]);
+            }
+        }
+        $this->readings = $readings;
+        $this->isRead = false;
     }
 
     private function summed(): void
