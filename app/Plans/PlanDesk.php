@@ -153,17 +153,18 @@ final readonly class PlanDesk
     {
         $plan = RemedyPlan::query()->firstOrCreate(
             ['session_id' => $stored->id, 'content' => $content, 'choice_key' => $choice->key()],
-            ['choice' => $choice->toArray(), 'status' => 'waiting', 'beat_at' => now()],
+            ['choice' => $choice->toArray(), 'status' => 'waiting', 'is_wanted' => $choice->prove, 'beat_at' => now()],
         );
+        if ($choice->prove && ! $plan->is_wanted) {
+            $plan->update(['is_wanted' => true]);
+        }
         if ($plan->wasRecentlyCreated || in_array($plan->status, $again ? ['dropped', 'stopped', 'failed'] : ['dropped'], true)) {
             $plan->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'message' => null, 'attempts' => 0]);
             Claim::queue($plan);
         }
-        if ($choice->prove && ! $plan->is_wanted) {
-            $plan->update(['is_wanted' => true]);
-        }
         if ($plan->is_wanted && $plan->status === 'shown') {
             $this->prove($plan);
+            $plan->refresh();
         }
 
         return $plan;
