@@ -78,6 +78,6 @@ final readonly class EngineFactory
     /** Measures here and now, and keeps nothing. */
     public function survey(int $sampleRate): SessionSurvey
     {
-        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), FolderStore::temporary());
+        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), FolderStore::temporary(keepsCaptures: false));
     }
 }

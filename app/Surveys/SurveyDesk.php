@@ -21,7 +21,7 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Has sessions measured by the queue, one job a channel as soon as what feeds it is measured, and only what is not known
+ * Has sessions measured by the queue, one job for each channel that others do not feed and then one for the rest, and only what is not known
  * already; finds the newest figures there are.
  */
 final readonly class SurveyDesk
@@ -80,7 +80,7 @@ final readonly class SurveyDesk
     }
 
     /**
-     * Measures what is missing of one channel.
+     * Measures what is missing of one channel, and what is measured in one pass with it.
      *
      * @param  callable(int, int): bool  $progress
      * @return bool false when it was stopped
@@ -92,9 +92,13 @@ final readonly class SurveyDesk
             return false;
         }
         [$session, $map] = $opened;
-        $parts = SessionSurvey::byChannel($map->missing($this->store))[$channel] ?? [];
+        foreach (SurveyMap::passes($map->missing($this->store)) as $pass) {
+            if (in_array($channel, array_column($pass, 'channel'), true)) {
+                return $this->engines->partRunner($session->sampleRate)->run($session, $map, $pass, $this->store, $progress);
+            }
+        }
 
-        return $parts === [] || $this->engines->partRunner($session->sampleRate)->run($session, $map, $parts, $this->store, $progress);
+        return true;
     }
 
     /** Gives out what can be measured now; ends the survey when nothing is left. */
@@ -116,8 +120,8 @@ final readonly class SurveyDesk
 
             return;
         }
-        foreach (SessionSurvey::byChannel($missing) as $parts) {
-            if (! SurveyMap::isReady($parts[0], $this->store)) {
+        foreach (SurveyMap::passes($missing) as $parts) {
+            if (! SurveyMap::isReady($parts, $this->store)) {
                 continue;
             }
             $channel = $parts[0]->channel;

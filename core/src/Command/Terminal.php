@@ -72,7 +72,7 @@ final readonly class Terminal
 
     public function measured(Session $session, string $path): SurveyResult
     {
-        $result = (new SessionSurvey($this->processors, $this->library($path), FolderStore::temporary()))->measure($session);
+        $result = (new SessionSurvey($this->processors, $this->library($path), FolderStore::temporary(keepsCaptures: false)))->measure($session);
         assert($result !== null);
 
         return $result;

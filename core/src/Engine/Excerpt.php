@@ -40,10 +40,4 @@ final readonly class Excerpt
     {
         return $channel === $this->channel || isset($this->replays[$channel]) || in_array($channel, $this->with, true);
     }
-
-    /** Returns whether the channel is replayed from audio captured before its fader. */
-    public function startsAtFader(): bool
-    {
-        return isset($this->replays[$this->channel]);
-    }
 }

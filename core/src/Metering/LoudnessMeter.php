@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Metering;
 
 use Hafen\Audio\Block;
-use Hafen\Audio\Samples;
-use Hafen\Dsp\Filter\BiquadCascade;
 
 /**
  * Measures loudness as it goes: momentary (0.4 s), short-term (3 s), integrated with its two gates, and the loudness range.
@@ -21,7 +19,9 @@ final class LoudnessMeter
 
     private const SILENCE = -70.0;
 
-    private readonly BiquadCascade $weighting;
+    private readonly WeightedEnergy $left;
+
+    private WeightedEnergy $right;
 
     /** Frames of a tenth of a second. */
     private readonly int $step;
@@ -35,26 +35,21 @@ final class LoudnessMeter
 
     public function __construct(int $sampleRate)
     {
-        $this->weighting = new BiquadCascade;
-        $this->weighting->set(KWeighting::sections($sampleRate));
+        $this->left = new WeightedEnergy($sampleRate);
+        $this->right = clone $this->left;
         $this->step = intdiv($sampleRate, 10);
     }
 
     /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
-        $weighted = clone $block;
-        $this->weighting->process($weighted);
-        $frames = $weighted->frames();
+        // Where two sides still ring they are measured apart.
+        $isMono = $block->mono && $this->right->isLike($this->left);
+        $frames = $block->frames();
         for ($at = 0; $at < $frames;) {
             $count = min($this->step - $this->frames, $frames - $at);
-            $left = $count === $frames ? $weighted->left : array_slice($weighted->left, $at, $count);
-            $energy = Samples::energy($left);
-            if ($weighted->mono) {
-                $energy *= 2.0;
-            } else {
-                $energy += Samples::energy($count === $frames ? $weighted->right : array_slice($weighted->right, $at, $count));
-            }
+            $energy = $this->left->next($block->left, $at, $at + $count);
+            $energy += $isMono ? $energy : $this->right->next($block->right(), $at, $at + $count);
             $this->energy += $energy;
             $this->frames += $count;
             $at += $count;
@@ -63,6 +58,9 @@ final class LoudnessMeter
                 $this->energy = 0.0;
                 $this->frames = 0;
             }
+        }
+        if ($isMono) {
+            $this->right = clone $this->left;
         }
     }
 

@@ -24,20 +24,27 @@ final readonly class FolderStore implements SurveyStore
     /** Seconds after which a temporary folder counts as abandoned. */
     private const LEFT_BEHIND = 6 * 3600;
 
-    /** @param  int  $reserve  bytes of the disk that stay free */
-    public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK, private int $reserve = 0)
+    /**
+     * @param  int  $reserve  bytes of the disk that stay free
+     * @param  bool  $keepsCaptures  see {@see keepsCaptures()}
+     */
+    public function __construct(private string $folder, private int $blockSize = PartRunner::BLOCK, private int $reserve = 0, private bool $keepsCaptures = true)
     {
         if (! is_dir($folder) && ! @mkdir($folder, 0o775, true) && ! is_dir($folder)) {
             throw SurveyStoreFull::cannotWrite($folder);
         }
     }
 
-    /** Creates a store in a temporary folder that is removed with this process. */
-    public static function temporary(): self
+    /**
+     * Creates a store in a temporary folder that is removed with this process.
+     *
+     * @param  bool  $keepsCaptures  whether more than one session will be measured with it
+     */
+    public static function temporary(bool $keepsCaptures = true): self
     {
         self::sweep();
         $folder = sys_get_temp_dir().'/'.self::TEMPORARY.bin2hex(random_bytes(6));
-        $store = new self($folder);
+        $store = new self($folder, keepsCaptures: $keepsCaptures);
         register_shutdown_function($store->discard(...));
 
         return $store;
@@ -79,6 +86,11 @@ final readonly class FolderStore implements SurveyStore
             @unlink($unfinished);
             throw SurveyStoreFull::cannotWrite($this->folder);
         }
+    }
+
+    public function keepsCaptures(): bool
+    {
+        return $this->keepsCaptures;
     }
 
     public function hasCapture(string $hash, string $stage): bool

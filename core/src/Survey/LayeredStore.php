@@ -26,6 +26,11 @@ final readonly class LayeredStore implements SurveyStore
         $this->below->keep($hash, $measures);
     }
 
+    public function keepsCaptures(): bool
+    {
+        return true;
+    }
+
     public function hasCapture(string $hash, string $stage): bool
     {
         return $this->above->hasCapture($hash, $stage) || $this->below->hasCapture($hash, $stage);

@@ -9,39 +9,35 @@ use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Document\ContentHashes;
 use Hafen\Engine\AudioLibrary;
-use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
-use Hafen\Engine\Fault;
 use Hafen\Engine\Plan;
-use Hafen\Engine\Tap;
 use Hafen\Engine\WorkClock;
 use Hafen\Metering\FlatTops;
-use Hafen\Metering\Window;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\RowLatency;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 use Throwable;
 
-/** Measures parts of one channel with the engine: its inputs are replayed, and what other channels need is captured. */
+/**
+ * Measures parts of channels with the engine, several channels in one pass: what feeds them and is not measured with them is replayed, and what
+ * others will need is captured.
+ */
 final readonly class PartRunner
 {
     public const BLOCK = 512;
-
-    /** Seconds by which an unaligned channel can be early. */
-    private const AHEAD = 1;
 
     public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private AudioLibrary $library)
     {
     }
 
     /**
-     * Measures one or both parts of a channel, and stores the measurements and captured audio.
+     * Measures parts, and stores the measurements and captured audio.
      *
-     * @param  list<SurveyPart>  $parts  of one channel
+     * @param  list<SurveyPart>  $parts  each after those it needs
+     * @param  list<string>  $captures  ids of channels whose recording before the fader is wanted even where the store keeps none for later
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
      * @return bool false when stopped
      *
@@ -49,141 +45,123 @@ final readonly class PartRunner
      * @throws LoopsNotSafe when something in this process may interrupt the engine
      * @throws LoopFault when PHP complains while it runs
      */
-    public function run(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress = null): bool
+    public function run(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress = null, array $captures = []): bool
     {
         // What a freeze covers is measured as well, where it would sound the same unfrozen.
         $thawed = ContentHashes::of($session, $this->processors)->thawed($session);
 
-        return SampleLoops::run(fn (): bool => $this->measure($thawed, $map, $parts, $store, $progress));
+        return SampleLoops::run(fn (): bool => $this->measure($thawed, $map, $parts, $store, $progress, $captures));
     }
 
     /**
      * @param  list<SurveyPart>  $parts
      * @param  ?callable(int, int): bool  $progress
+     * @param  list<string>  $captures
      */
-    private function measure(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress): bool
+    private function measure(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress, array $captures): bool
     {
-        $up = self::of($parts, Section::UpToFader);
-        $from = self::of($parts, Section::FromFader);
-        $first = $up ?? $from ?? throw new \LogicException('No part to measure.');
-        $channel = $session->channel($first->channel) ?? throw new \LogicException("No channel {$first->channel}.");
         $start = $map->range->start($session->sampleRate, self::BLOCK);
-        $plan = $this->compiler->compile($session, null, new Excerpt($channel->id, self::replays($first, $store, $start)));
-        $strip = $plan->strips[$channel->id];
-        $before = (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts);
-        $arrival = $plan->arrival($channel->id);
-        $window = new Window($map->range->from, $map->range->to, $arrival + ($up === null ? $before : 0));
-        $strip->measureOnly($window);
-        $probes = array_filter([
-            $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->delayedBy($arrival + $before)),
-            $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->delayedBy($arrival + $before + $strip->postInserts->latency())),
-        ]);
-        // Unaligned channels end early, so they run on until the slowest listener is done.
-        $end = $map->range->to + $arrival + $before + $strip->postInserts->latency() + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);
-        $clipped = $up === null ? [] : $this->clipped($channel, $session, $map->range, $progress === null ? null : static fn (): bool => $progress(0, $end - $start));
+        $clipped = $this->clippedOf($session, $parts, $map->range, $progress === null ? null : static fn (): bool => $progress(0, 1));
         if ($clipped === null) {
             return false;
         }
-        $captures = $up === null ? [] : self::captures($up, $strip, $store);
+        $ids = array_map(strval(...), array_keys(SessionSurvey::byChannel($parts)));
+        $plan = $this->compiler->compile($session, null, new Excerpt($ids[0], self::replays($parts, $store, $start), $ids));
         $clock = WorkClock::start();
+        $runs = [];
         try {
-            $faults = self::pass($plan, $strip, $captures, $probes, $start, $end, $progress);
-            if ($faults === null) {
-                array_walk($captures, static fn (AudioCapture $capture) => $capture->discard());
+            foreach (SessionSurvey::byChannel($parts) as $id => $ofChannel) {
+                $runs[$id] = $this->channelRun($session, $map, $plan, $ofChannel, $store, $captures);
+            }
+            $end = max(array_map(static fn (ChannelRun $run): int => $run->end, $runs));
+            if (! self::pass($plan, $runs, $start, $end, $progress)) {
+                array_walk($runs, static fn (ChannelRun $run) => $run->discard());
 
                 return false;
             }
-            array_walk($captures, static fn (AudioCapture $capture) => $capture->close());
+            array_walk($runs, static fn (ChannelRun $run) => $run->close());
         } catch (Throwable $failure) {
-            array_walk($captures, static fn (AudioCapture $capture) => $capture->discard());
+            array_walk($runs, static fn (ChannelRun $run) => $run->discard());
             throw $failure;
         }
-        $this->keep($strip, $up, $from, array_slice($faults, 0, 1), $probes, ($end - $start) / $clock->shareOfCore(), $session, $channel, $clipped, $store);
+        $audio = ($end - $start) / $clock->shareOfCore() * 1e9 / $session->sampleRate;
+        foreach ($runs as $id => $run) {
+            foreach ($run->measures($audio, $clipped[$id] ?? []) as $hash => $measures) {
+                $store->keep($hash, $measures);
+            }
+        }
 
         return true;
     }
 
     /**
-     * Runs a channel and its inputs from start to end.
-     *
-     * @param  array<string, AudioCapture>  $captures  by stage
-     * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
-     * @param  ?callable(int, int): bool  $progress
-     * @return ?list<Fault> of the channel; null when stopped
+     * @param  list<SurveyPart>  $parts  of one channel
+     * @param  list<string>  $captures  ids of channels
      */
-    private static function pass(Plan $plan, ChannelStrip $strip, array $captures, array $probes, int $start, int $end, ?callable $progress): ?array
+    private function channelRun(Session $session, SurveyMap $map, Plan $plan, array $parts, SurveyStore $store, array $captures): ChannelRun
     {
-        $faults = [];
-        for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += self::BLOCK) {
-            SampleLoops::pause();
-            foreach ($plan->strips as $worked) {
-                if (! $worked->process($sourcePosition, self::BLOCK, $worked === $strip, null) && $worked === $strip) {
-                    $faults[] = new Fault($strip->id, $sourcePosition);
-                }
-            }
-            foreach ($captures as $stage => $capture) {
-                $capture->write($strip->passing((string) $stage, self::BLOCK));
-            }
-            foreach ($probes as $probe) {
-                $probe->look($sourcePosition);
-            }
-            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start)) {
-                return null;
+        $up = self::of($parts, Section::UpToFader);
+        $channel = $session->channel($parts[0]->channel) ?? throw new \LogicException("No channel {$parts[0]->channel}.");
+        $opened = [];
+        foreach ($up->records ?? [] as $stage) {
+            if (! $store->hasCapture($up->hash, $stage) && ($store->keepsCaptures() || in_array($channel->id, $captures, true))) {
+                $opened[$stage] = $store->capture($up->hash, $stage);
             }
         }
 
-        return $faults;
-    }
-
-    /** @return array<string, AudioCapture> of the stages that are not recorded yet */
-    private static function captures(SurveyPart $part, ChannelStrip $strip, SurveyStore $store): array
-    {
-        $captures = [];
-        foreach ($part->records as $stage) {
-            if (! $store->hasCapture($part->hash, $stage)) {
-                $strip->keep($stage);
-                $captures[$stage] = $store->capture($part->hash, $stage);
-            }
-        }
-
-        return $captures;
+        return new ChannelRun(
+            $plan->strips[$channel->id], $channel, $session, $map->range, $up, self::of($parts, Section::FromFader), $plan->arrival($channel->id),
+            (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts), $opened,
+        );
     }
 
     /**
-     * @param  list<Fault>  $faults
-     * @param  array<UpToFaderProbe|FromFaderProbe>  $probes
-     * @param  float  $frames  that could have been worked in the time it took
-     * @param  list<ClippedClip>  $clipped
+     * Runs channels and what is replayed to them from start to end.
+     *
+     * @param  array<array-key, ChannelRun>  $runs  by channel id
+     * @param  ?callable(int, int): bool  $progress
+     * @return bool false when stopped
      */
-    private function keep(ChannelStrip $strip, ?SurveyPart $up, ?SurveyPart $from, array $faults, array $probes, float $frames, Session $session, Channel $channel, array $clipped, SurveyStore $store): void
+    private static function pass(Plan $plan, array $runs, int $start, int $end, ?callable $progress): bool
     {
-        $audio = $frames * 1e9 / $session->sampleRate;
-        [$upTime, $fromTime] = $strip->takeSections();
-        $readings = $strip->meters();
-        $after = [...array_keys($strip->postInserts->meters()), Tap::POST_FADER];
-        foreach ($probes as $probe) {
-            $isUp = $probe instanceof UpToFaderProbe;
-            $part = $isUp ? $up : $from;
-            assert($part !== null);
-            $taps = $loads = [];
-            foreach ($readings as $stage => $meter) {
-                if (in_array((string) $stage, $after, true) !== $isUp) {
-                    $taps["{$channel->id}:{$stage}"] = $meter->read();
-                }
+        for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += self::BLOCK) {
+            SampleLoops::pause();
+            foreach ($plan->strips as $id => $strip) {
+                $run = $runs[$id] ?? null;
+                $sound = $strip->process($sourcePosition, self::BLOCK, $run !== null, null);
+                $run?->look($sourcePosition, self::BLOCK, $sound);
             }
-            $loads[$channel->id] = ($isUp ? $upTime : $fromTime) / $audio;
-            foreach (($isUp ? $strip->inserts : $strip->postInserts)->runners() as $stage => $runner) {
-                $loads["{$channel->id}:{$stage}"] = $runner->takeNanoseconds() / $audio;
+            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start)) {
+                return false;
             }
-            $store->keep($part->hash, new PartMeasures(
-                $taps,
-                $loads,
-                $isUp && $from !== null ? [] : $faults,
-                $probe instanceof UpToFaderProbe ? $probe->figures($clipped) : null,
-                $probe instanceof FromFaderProbe ? $probe->figures() : null,
-                $probe instanceof FromFaderProbe && $channel->kind === ChannelKind::Main ? $probe->main() : null,
-            ));
         }
+
+        return true;
+    }
+
+    /**
+     * Finds clips that were clipped when they were recorded, of channels that are measured up to their fader.
+     *
+     * @param  list<SurveyPart>  $parts
+     * @param  ?callable(): bool  $goOn  false stops
+     * @return ?array<string, list<ClippedClip>> by channel id; null when stopped
+     */
+    private function clippedOf(Session $session, array $parts, TimeRange $range, ?callable $goOn): ?array
+    {
+        $clipped = [];
+        foreach ($parts as $part) {
+            $channel = $session->channel($part->channel);
+            if ($part->section !== Section::UpToFader || $channel === null) {
+                continue;
+            }
+            $found = $this->clipped($channel, $session, $range, $goOn);
+            if ($found === null) {
+                return null;
+            }
+            $clipped[$part->channel] = $found;
+        }
+
+        return $clipped;
     }
 
     /**
@@ -227,12 +205,22 @@ final readonly class PartRunner
         return null;
     }
 
-    /** @return array<string, array<string, \Hafen\Engine\Replay>> */
-    private static function replays(SurveyPart $part, SurveyStore $store, int $start): array
+    /**
+     * What parts need that is not measured with them.
+     *
+     * @param  list<SurveyPart>  $parts
+     * @return array<string, array<string, \Hafen\Engine\Replay>> by channel id and stage
+     */
+    private static function replays(array $parts, SurveyStore $store, int $start): array
     {
+        $measured = array_fill_keys(array_map(static fn (SurveyPart $part): string => $part->hash, $parts), true);
         $replays = [];
-        foreach ($part->needs as [$channel, $hash, $stage]) {
-            $replays[$channel][$stage] = $store->replay($hash, $stage, $start);
+        foreach ($parts as $part) {
+            foreach ($part->needs as [$channel, $hash, $stage]) {
+                if (! isset($measured[$hash])) {
+                    $replays[$channel][$stage] ??= $store->replay($hash, $stage, $start);
+                }
+            }
         }
 
         return $replays;

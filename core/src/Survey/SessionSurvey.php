@@ -29,19 +29,21 @@ final readonly class SessionSurvey
     public function measure(Session $session, ?TimeRange $range = null, ?callable $progress = null, array $captures = []): ?SurveyResult
     {
         $map = SurveyMap::of($session, $this->processors, $range);
-        $work = self::byChannel($map->missing($this->store, array_map(
+        $missing = $map->missing($this->store, array_map(
             static fn (string $channel): string => $map->part($channel, Section::UpToFader)->id(),
             $captures,
-        )));
-        $total = array_sum(array_map(self::weight(...), $work));
+        ));
+        // Where nothing is kept for later, nothing needs to be recorded.
+        $passes = $missing === [] ? [] : ($this->store->keepsCaptures() ? SurveyMap::passes($missing) : [array_values($missing)]);
+        $total = array_sum(array_map(self::weight(...), $passes));
         $done = 0;
-        foreach ($work as $parts) {
+        foreach ($passes as $parts) {
             $weight = self::weight($parts);
             $onward = $progress === null ? null : static fn (int $frames, int $all): bool => $progress(
                 (int) (1000 * ($done + $weight * $frames / $all)),
                 1000 * $total,
             );
-            if (! $this->runner->run($session, $map, $parts, $this->store, $onward)) {
+            if (! $this->runner->run($session, $map, $parts, $this->store, $onward, $captures)) {
                 return null;
             }
             $done += $weight;

@@ -21,9 +21,10 @@ final readonly class SurveyMap
 {
     /**
      * Changes when the meters or what parts keep do, so that no older figures are taken for new ones. 6: figures from before
-     * signals were kept out of sample loops are measured again. 9: kept in another form.
+     * signals were kept out of sample loops are measured again. 9: kept in another form. 10: the low spectrum is read
+     * at another rate.
      */
-    private const FIGURES = 9;
+    private const FIGURES = 10;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public TimeRange $range)
@@ -102,16 +103,58 @@ final readonly class SurveyMap
         return array_reverse($missing);
     }
 
-    /** Returns whether all captures a part needs exist. */
-    public static function isReady(SurveyPart $part, SurveyStore $store): bool
+    /**
+     * Parts put together to be measured in one pass each: every channel that others do not feed by itself, so that several can be measured
+     * at the same time and their figures come one after the other; all that is fed in one, which reads each recording once.
+     *
+     * @param  array<string, SurveyPart>  $missing  as {@see missing()} gives them
+     * @return list<list<SurveyPart>> in the order of the parts
+     */
+    public static function passes(array $missing): array
     {
-        foreach ($part->needs as [, $hash, $stage]) {
-            if (! $store->hasCapture($hash, $stage)) {
-                return false;
+        $alone = $fed = [];
+        foreach (SessionSurvey::byChannel($missing) as $parts) {
+            if (self::isFed($parts)) {
+                array_push($fed, ...$parts);
+            } else {
+                $alone[] = $parts;
+            }
+        }
+
+        return $fed === [] ? $alone : [...$alone, $fed];
+    }
+
+    /**
+     * Returns whether all captures exist that the parts of a pass need from others.
+     *
+     * @param  list<SurveyPart>  $pass
+     */
+    public static function isReady(array $pass, SurveyStore $store): bool
+    {
+        $own = array_column($pass, 'hash', 'hash');
+        foreach ($pass as $part) {
+            foreach ($part->needs as [, $hash, $stage]) {
+                if (! isset($own[$hash]) && ! $store->hasCapture($hash, $stage)) {
+                    return false;
+                }
             }
         }
 
         return true;
+    }
+
+    /** @param  list<SurveyPart>  $parts  of one channel */
+    private static function isFed(array $parts): bool
+    {
+        foreach ($parts as $part) {
+            foreach ($part->needs as [$channel]) {
+                if ($channel !== $part->channel) {
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -15,6 +15,9 @@ interface SurveyStore
     /** @throws SurveyStoreFull */
     public function keep(string $hash, PartMeasures $measures): void;
 
+    /** Whether what is captured is of use later; otherwise only what somebody asks for is captured. */
+    public function keepsCaptures(): bool;
+
     public function hasCapture(string $hash, string $stage): bool;
 
     /** Starts a capture; it becomes visible when it is closed. */

@@ -11,7 +11,6 @@ use Hafen\Metering\Meter;
 use Hafen\Metering\OverRegions;
 use Hafen\Metering\OverviewMeter;
 use Hafen\Metering\SpectrumMeter;
-use Hafen\Metering\TruePeakMeter;
 use Hafen\Metering\Window;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Reference;
@@ -42,7 +41,7 @@ it('transforms as numpy does', function (int $size): void {
         print(json.dumps([z.real.tolist(), z.imag.tolist()]))
         PY, [$real, $imaginary]);
     expect(farthest($re, $wantedRe))->toBeLessThan(1e-10)->and(farthest($im, $wantedIm))->toBeLessThan(1e-10);
-})->with([2, 64, 1024]);
+})->with([2, 4, 8, 64, 512, 1024]);
 
 // Source: half the square of a sine's amplitude is its power.
 it('tells each side\'s power by band', function (int $rate): void {
@@ -60,12 +59,40 @@ it('tells each side\'s power by band', function (int $rate): void {
     }
 })->with([44100, 48000, 96000]);
 
-it('keeps what lies above out of the low spectrum', function (): void {
-    $meter = new LowSpectrumMeter(48000);
-    $high = array_map(static fn (float $x, int $i): float => $x * min(1.0, $i / 9600), Signal::sine(2700.0, 96000), range(0, 95999));
+it('keeps what lies above out of the low spectrum', function (int $rate, float $frequency): void {
+    $meter = new LowSpectrumMeter($rate);
+    $high = array_map(static fn (float $x, int $i): float => $x * min(1.0, $i / (0.2 * $rate)), Signal::sine($frequency, 2 * $rate, 1.0, $rate), range(0, 2 * $rate - 1));
     throughMeter($high, $high, static fn (Block $block) => $meter->measure($block));
-    // Folded it would lie at 300 Hz.
-    expect(10 * log10($meter->read()->between(200.0, 500.0) / 0.5))->toBeLessThan(-60.0);
+    expect(10 * log10(max(1e-12, $meter->read()->between(50.0, 590.0)) / 0.5))->toBeLessThan(-60.0);
+})->with([
+    // Each is one that thinning to one of its rates would fold back below 600 Hz.
+    'last rate' => [48000, 2700.0], 'first rate' => [48000, 11700.0], 'twice that' => [48000, 23600.0], 'its edge' => [48000, 11420.0],
+    '44.1 kHz' => [44100, 10500.0], '96 kHz' => [96000, 23450.0], '192 kHz' => [192000, 11450.0], '22.05 kHz' => [22050, 10700.0],
+]);
+
+it('reads the low spectrum the same in blocks of any length', function (): void {
+    $sound = Signal::noise(30000, 8);
+    $spectra = [];
+    foreach ([512, 333, 1] as $size) {
+        $meter = new LowSpectrumMeter(48000);
+        throughMeter($sound, array_reverse($sound), static fn (Block $block) => $meter->measure($block), $size);
+        $spectra[] = $meter->read();
+    }
+    expect($spectra[1])->toEqual($spectra[0])->and($spectra[2])->toEqual($spectra[0]);
+});
+
+// Source: white noise has the same power in each hertz.
+it('reads the low spectrum as flat where it is', function (): void {
+    $meter = new LowSpectrumMeter(48000);
+    $whole = new SpectrumMeter(48000);
+    $noise = Signal::noise(960_000, 4);
+    throughMeter($noise, $noise, static function (Block $block) use ($meter, $whole): void {
+        $meter->measure($block);
+        $whole->measure($block);
+    });
+    foreach ([[40.0, 200.0], [200.0, 400.0], [400.0, 580.0]] as [$from, $to]) {
+        expect(10 * log10($meter->read()->between($from, $to) / $whole->read()->between($from, $to)))->toEqualWithDelta(0.0, 0.15);
+    }
 });
 
 it('reads the correlation of two sides', function (array $left, array $right, ?float $expected): void {
@@ -122,14 +149,6 @@ it('tells a clipped recording from a loud one', function (array $samples, array 
     'beyond, as floating point can be' => [Signal::sine(480.0, 200, 1.5), []],
     'flat but quiet' => [array_fill(0, 100, 0.5), []],
 ]);
-
-it('finds the same true peak whether or not it skips what is too quiet', function (): void {
-    $meter = new TruePeakMeter;
-    $loud = Signal::noise(48000, 3);
-    throughMeter($loud, $loud, static fn (Block $block) => $meter->measure($block));
-    $all = (new Hafen\Dsp\Gain\InterSamplePeaks)->process($loud);
-    expect($meter->level())->toBe(20 * log10(max($all)));
-});
 
 it('finds the noise floor in the quietest range that is not silent', function (): void {
     $meter = new Hafen\Metering\Meter;

@@ -25,7 +25,8 @@ final class InterSamplePeaks
     /** @var list<list<float>> three phases; the fourth is the sample itself */
     private static ?array $phases = null;
 
-    private static ?float $most = null;
+    /** @var ?array{float, float} see {@see bound()} */
+    private static ?array $shares = null;
 
     /** @var list<float> */
     private array $history;
@@ -41,12 +42,6 @@ final class InterSamplePeaks
         $this->history = array_fill(0, self::TAPS - 1, 0.0);
     }
 
-    /** The most by which a place between samples can be higher than the highest sample around it. */
-    public static function most(): float
-    {
-        return self::$most ??= max(1.0, ...array_map(static fn (array $taps): float => array_sum(array_map(abs(...), $taps)), self::$phases ??= self::phases()));
-    }
-
     /**
      * The highest place among some more samples, as {@see process()} would find it, where it is higher than what is known
      * already; that much otherwise. Places too quiet to be higher are not worked out.
@@ -56,17 +51,20 @@ final class InterSamplePeaks
     public function highest(array $samples, float $known): float
     {
         $n = count($samples);
-        $x = [...$this->history, ...$samples];
-        $this->history = array_slice($x, $n);
-        $limit = $known / self::most();
-        if (Samples::peak($x) <= $limit) {
+        if ($n === 0) {
             return $known;
         }
+        $before = $this->history;
+        $this->history = array_slice($n < self::TAPS ? [...$before, ...$samples] : $samples, 1 - self::TAPS);
+        $last = $before[self::TAPS - 2];
+        if (self::bound(self::extent($before), self::extent($samples, $last, $last - $before[self::TAPS - 3])) <= $known) {
+            return $known;
+        }
+        $x = [...$before, ...$samples];
         for ($i = 0; $i < $n; $i += self::CHUNK) {
             $chunk = array_slice($x, $i, self::CHUNK + self::TAPS - 1);
-            if (Samples::peak($chunk) > $limit) {
+            if (self::bound(self::extent($chunk)) > $known) {
                 $known = max($known, Samples::peak(self::between($chunk)));
-                $limit = $known / self::most();
             }
         }
 
@@ -126,6 +124,76 @@ final class InterSamplePeaks
         }
 
         return $peaks;
+    }
+
+    /**
+     * The squares of the highest sample and of the highest second difference.
+     *
+     * @param  non-empty-list<float>  $x
+     * @param  ?float  $last  the sample before; where it is left out, a straight line led to the first two
+     * @param  float  $slope  how much it was above the one before it
+     * @return array{float, float}
+     */
+    private static function extent(array $x, ?float $last = null, float $slope = 0.0): array
+    {
+        $peak = $bend = 0.0;
+        if ($last === null) {
+            $slope = ($x[1] ?? $x[0]) - $x[0];
+            $last = $x[0] - $slope;
+        }
+        foreach ($x as $sample) {
+            $change = $sample - $last;
+            $second = $change - $slope;
+            $last = $sample;
+            $slope = $change;
+            $sample *= $sample;
+            $second *= $second;
+            if ($sample > $peak) {
+                $peak = $sample;
+            }
+            if ($second > $bend) {
+                $bend = $second;
+            }
+        }
+
+        return [$peak, $bend];
+    }
+
+    /**
+     * What no place between samples is above, from their {@see extent()}.
+     *
+     * A place is what a straight line between its two neighbours gives, and a weighted sum of second differences (summation by parts),
+     * which are small where the sound is low. That is why this lies much closer than the sum of the taps' amplitudes.
+     *
+     * @param  array{float, float}  ...$extents
+     */
+    private static function bound(array ...$extents): float
+    {
+        [$ofPeak, $ofBend] = self::$shares ??= self::shares();
+
+        return $ofPeak * sqrt(max(array_column($extents, 0))) + $ofBend * sqrt(max(array_column($extents, 1)));
+    }
+
+    /** @return array{float, float} how much of the highest sample and of the highest second difference a place can be */
+    private static function shares(): array
+    {
+        $ofPeak = $ofBend = 0.0;
+        foreach (self::$phases ??= self::phases() as $number => $taps) {
+            $fraction = 0.25 * ($number + 1);
+            $taps[5] -= 1.0 - $fraction;
+            $taps[6] -= $fraction;
+            $once = $twice = $sum = 0.0;
+            for ($k = 0; $k < self::TAPS - 1; ++$k) {
+                $once += $taps[$k];
+                $twice += $once;
+                $sum += $k < self::TAPS - 2 ? abs($twice) : 0.0;
+            }
+            // What is left of the first difference, which is twice the highest sample at most.
+            $ofPeak = max($ofPeak, 2.0 * abs($twice));
+            $ofBend = max($ofBend, $sum);
+        }
+
+        return [(1.0 + $ofPeak) * (1.0 + 1e-9), $ofBend * (1.0 + 1e-9)];
     }
 
     /** @return list<list<float>> */

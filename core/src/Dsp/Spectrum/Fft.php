@@ -9,7 +9,7 @@ use InvalidArgumentException;
 /**
  * The discrete Fourier transform of a fixed power-of-two length, of complex samples.
  *
- * Source: Cooley & Tukey 1965, radix 2, decimation in time. Two real signals go through at once as the real and the
+ * Source: Cooley & Tukey 1965, radix 4 (after one step of radix 2 where the length is no power of four), decimation in time. Two real signals go through at once as the real and the
  * imaginary part.
  */
 final readonly class Fft
@@ -22,6 +22,9 @@ final readonly class Fft
 
     /** @var list<float> */
     private array $sines;
+
+    /** Whether the length is no power of four. */
+    private bool $isOdd;
 
     public function __construct(public int $size)
     {
@@ -40,6 +43,7 @@ final readonly class Fft
             $cosines[] = cos(2.0 * M_PI * $i / $size);
             $sines[] = -sin(2.0 * M_PI * $i / $size);
         }
+        $this->isOdd = (int) round(log($size, 2)) % 2 === 1;
         $this->order = $order;
         $this->cosines = $cosines;
         $this->sines = $sines;
@@ -60,23 +64,65 @@ final readonly class Fft
         $n = $this->size;
         $cosines = $this->cosines;
         $sines = $this->sines;
-        for ($half = 1; $half < $n; $half <<= 1) {
-            $step = intdiv($n, 2 * $half);
-            for ($k = 0, $w = 0; $k < $half; ++$k, $w += $step) {
-                $c = $cosines[$w];
-                $s = $sines[$w];
-                for ($i = $k; $i < $n; $i += 2 * $half) {
-                    $j = $i + $half;
+        $quarter = 1;
+        if ($this->isOdd) {
+            for ($i = 0; $i < $n; $i += 2) {
+                $x = $re[$i + 1];
+                $y = $im[$i + 1];
+                $re[$i + 1] = $re[$i] - $x;
+                $im[$i + 1] = $im[$i] - $y;
+                $re[$i] += $x;
+                $im[$i] += $y;
+            }
+            $quarter = 2;
+        }
+        // Two steps of radix 2 at once: half as often to the lists and back.
+        for (; $quarter < $n; $quarter <<= 2) {
+            $step = intdiv($n, 4 * $quarter);
+            for ($k = 0, $w = 0; $k < $quarter; ++$k, $w += $step) {
+                $c = $cosines[2 * $w];
+                $s = $sines[2 * $w];
+                $d = $cosines[$w];
+                $t = $sines[$w];
+                for ($i = $k; $i < $n; $i += 4 * $quarter) {
+                    $j = $i + $quarter;
+                    $l = $j + $quarter;
+                    $m = $l + $quarter;
                     $x = $re[$j];
                     $y = $im[$j];
-                    $tr = $c * $x - $s * $y;
-                    $ti = $c * $y + $s * $x;
+                    $br = $c * $x - $s * $y;
+                    $bi = $c * $y + $s * $x;
+                    $x = $re[$m];
+                    $y = $im[$m];
+                    $dr = $c * $x - $s * $y;
+                    $di = $c * $y + $s * $x;
+                    $x = $re[$l];
+                    $y = $im[$l];
+                    $cr = $x + $dr;
+                    $ci = $y + $di;
+                    $dr = $x - $dr;
+                    $di = $y - $di;
+                    $x = $d * $cr - $t * $ci;
+                    $ci = $d * $ci + $t * $cr;
+                    $cr = $x;
+                    // The other factor is this one, a quarter of a turn on.
+                    $x = $d * $di + $t * $dr;
+                    $di = $t * $di - $d * $dr;
+                    $dr = $x;
                     $x = $re[$i];
                     $y = $im[$i];
-                    $re[$j] = $x - $tr;
-                    $im[$j] = $y - $ti;
-                    $re[$i] = $x + $tr;
-                    $im[$i] = $y + $ti;
+                    $ar = $x + $br;
+                    $ai = $y + $bi;
+                    $br = $x - $br;
+                    $bi = $y - $bi;
+                    $re[$i] = $ar + $cr;
+                    $im[$i] = $ai + $ci;
+                    $re[$l] = $ar - $cr;
+                    $im[$l] = $ai - $ci;
+                    $re[$j] = $br + $dr;
+                    $im[$j] = $bi + $di;
+                    $re[$m] = $br - $dr;
+                    $im[$m] = $bi - $di;
                 }
             }
         }
