@@ -16,6 +16,8 @@ use Illuminate\Support\Carbon;
  * @property string $channel
  * @property string $status
  * @property int $weight
+ * @property int $place in the order they are measured
+ * @property ?array<string, mixed> $levels of the taps so far, while it is measured
  * @property float $progress
  * @property ?Carbon $beat_at
  */
@@ -41,5 +43,5 @@ final class SurveyPart extends Model implements Task
         return ['status' => 'dropped'];
     }
 
-    protected $casts = ['survey_id' => 'integer', 'weight' => 'integer', 'progress' => 'float', 'beat_at' => 'datetime'];
+    protected $casts = ['survey_id' => 'integer', 'weight' => 'integer', 'place' => 'integer', 'levels' => 'array', 'progress' => 'float', 'beat_at' => 'datetime'];
 }

@@ -11,6 +11,7 @@ use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use App\Work\Claim;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
@@ -41,13 +42,19 @@ final readonly class SurveyDesk
     ) {
     }
 
-    /** A survey of this very state; begun now if there is none. */
-    public function request(StoredSession $stored, ?TimeRange $range = null): Survey
+    /**
+     * A survey of this very state; begun now if there is none.
+     *
+     * @param  list<string>  $wanted  ids of channels that are to be measured first, in that order
+     */
+    public function request(StoredSession $stored, ?TimeRange $range = null, array $wanted = []): Survey
     {
         $session = $this->book->open($stored);
         $map = SurveyMap::of($session, $this->processors, $range);
         $running = $this->newest($stored, $range, $map->hash());
         if ($running !== null && in_array($running->status, ['running', 'done'], true)) {
+            $this->putInOrder($running, $session, $wanted);
+
             return $running;
         }
         $most = self::LONGEST * $session->sampleRate;
@@ -67,7 +74,7 @@ final readonly class SurveyDesk
             'status' => 'running',
             'weight' => SessionSurvey::weight(array_values($map->missing($this->store))),
         ]);
-        $this->goOn($survey);
+        $this->goOn($survey, $wanted);
 
         return $survey->refresh();
     }
@@ -80,9 +87,17 @@ final readonly class SurveyDesk
     }
 
     /**
+     * The part of a survey that is to be measured first of those that wait; the part itself where none does.
+     */
+    public function first(SurveyPart $part): SurveyPart
+    {
+        return SurveyPart::query()->where('survey_id', $part->survey_id)->where('status', 'waiting')->orderBy('place')->orderBy('id')->first() ?? $part;
+    }
+
+    /**
      * Measures what is missing of one channel, and what is measured in one pass with it.
      *
-     * @param  callable(int, int): bool  $progress
+     * @param  callable(int, int, callable(): array<string, mixed>): bool  $progress  gets what tells the columns that show what was found so far as well
      * @return bool false when it was stopped
      */
     public function measure(Survey $survey, string $channel, callable $progress): bool
@@ -94,15 +109,21 @@ final readonly class SurveyDesk
         [$session, $map] = $opened;
         foreach (SurveyMap::passes($map->missing($this->store)) as $pass) {
             if (in_array($channel, array_column($pass, 'channel'), true)) {
-                return $this->engines->partRunner($session->sampleRate)->run($session, $map, $pass, $this->store, $progress);
+                return $this->engines->partRunner($session->sampleRate)->run($session, $map, $pass, $this->store, static fn (int $done, int $total, array $runs): bool => $progress(
+                    $done, $total, static fn (): array => ['levels' => json_encode(SurveyFigures::soFar($runs), JSON_THROW_ON_ERROR)],
+                ));
             }
         }
 
         return true;
     }
 
-    /** Gives out what can be measured now; ends the survey when nothing is left. */
-    public function goOn(Survey $survey): void
+    /**
+     * Gives out what can be measured now; ends the survey when nothing is left.
+     *
+     * @param  list<string>  $wanted  ids of channels that are to be measured first
+     */
+    public function goOn(Survey $survey, array $wanted = []): void
     {
         $opened = $this->opened($survey);
         if ($opened === null) {
@@ -120,12 +141,12 @@ final readonly class SurveyDesk
 
             return;
         }
-        foreach (SurveyMap::passes($missing) as $parts) {
-            if (! SurveyMap::isReady($parts, $this->store)) {
-                continue;
-            }
+        $places = self::places($session, $wanted);
+        $passes = array_filter(SurveyMap::passes($missing), fn (array $pass): bool => SurveyMap::isReady($pass, $this->store));
+        usort($passes, static fn (array $one, array $two): int => $places[$one[0]->channel] <=> $places[$two[0]->channel]);
+        foreach ($passes as $parts) {
             $channel = $parts[0]->channel;
-            $part = DB::transaction(static function () use ($survey, $channel, $parts): ?SurveyPart {
+            $part = DB::transaction(static function () use ($survey, $channel, $parts, $places): ?SurveyPart {
                 if (Survey::query()->whereKey($survey->id)->value('status') !== 'running'
                     || SurveyPart::query()->where('survey_id', $survey->id)->where('channel', $channel)->whereIn('status', ['waiting', 'running'])->exists()) {
                     return null;
@@ -133,7 +154,7 @@ final readonly class SurveyDesk
 
                 return SurveyPart::query()->updateOrCreate(
                     ['survey_id' => $survey->id, 'channel' => $channel],
-                    ['status' => 'waiting', 'weight' => SessionSurvey::weight($parts), 'progress' => 0.0, 'beat_at' => now(), 'claim' => null, 'attempts' => 0],
+                    ['status' => 'waiting', 'weight' => SessionSurvey::weight($parts), 'place' => $places[$channel], 'levels' => null, 'progress' => 0.0, 'beat_at' => now(), 'claim' => null, 'attempts' => 0],
                 );
             });
             if ($part !== null) {
@@ -143,9 +164,9 @@ final readonly class SurveyDesk
     }
 
     /**
-     * The newest figures, and which of them are not those of the state now.
+     * The newest figures, which of them are not those of the state now, and which are only of what is measured so far.
      *
-     * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: null|object|array<array-key, mixed>, stale: list<string>, stopped: bool, message: ?string}
+     * @return array{current: bool, running: ?array{progress: float, secondsLeft: ?float}, result: null|object|array<array-key, mixed>, stale: list<string>, soFar: list<string>, stopped: bool, message: ?string}
      */
     public function state(StoredSession $stored, ?TimeRange $range = null): array
     {
@@ -153,16 +174,24 @@ final readonly class SurveyDesk
         $map = SurveyMap::of($session, $this->processors, $range);
         $here = $this->newest($stored, $range, $map->hash());
         if ($here?->status === 'done') {
-            return ['current' => true, 'running' => null, 'result' => SurveyFigures::withHeadroom($session, (array) $here->result), 'stale' => [], 'stopped' => false, 'message' => null];
+            return ['current' => true, 'running' => null, 'result' => SurveyFigures::withHeadroom($session, (array) $here->result), 'stale' => [], 'soFar' => [], 'stopped' => false, 'message' => null];
         }
         $before = $this->surveys($stored, $range)->where('status', 'done')->latest('id')->first();
         $known = SurveyResult::of($session, $map, $this->store);
+        $figures = SurveyFigures::toArray($session, $known);
+        if ($before?->result !== null) {
+            $figures = SurveyFigures::over((array) $before->result, $figures);
+        }
+        $measured = (array) $figures['taps'];
+        $soFar = $here?->status === 'running' ? array_diff_key($this->soFar($here), $measured) : [];
+        $figures['taps'] = (object) ($measured + $soFar);
 
         return [
             'current' => false,
             'running' => $here?->status === 'running' ? $this->progress($here) : null,
-            'result' => $before?->result === null ? null : SurveyFigures::withHeadroom($session, SurveyFigures::over((array) $before->result, SurveyFigures::toArray($session, $known))),
+            'result' => (array) $figures['taps'] === [] ? null : SurveyFigures::withHeadroom($session, $figures),
             'stale' => $known->staleTaps($session),
+            'soFar' => array_map(strval(...), array_keys($soFar)),
             'stopped' => $here?->status === 'stopped',
             'message' => $here?->status === 'failed' ? $here->message : null,
         ];
@@ -187,6 +216,40 @@ final readonly class SurveyDesk
         $elapsed = $survey->created_at === null ? 0.0 : $survey->created_at->diffInMilliseconds(now()) / 1000.0;
 
         return ['progress' => $share, 'secondsLeft' => $share > 0.05 ? $elapsed * (1.0 - $share) / $share : null];
+    }
+
+    /** @return array<array-key, mixed> levels of taps that are being measured, by tap key */
+    private function soFar(Survey $survey): array
+    {
+        $levels = [];
+        foreach ($survey->parts()->where('status', 'running')->whereNotNull('levels')->get() as $part) {
+            $levels += $part->levels ?? [];
+        }
+
+        return $levels;
+    }
+
+    /** @param  list<string>  $wanted  ids of channels */
+    private function putInOrder(Survey $survey, Session $session, array $wanted): void
+    {
+        if ($wanted === [] || $survey->status !== 'running') {
+            return;
+        }
+        $places = self::places($session, $wanted);
+        foreach ($survey->parts()->where('status', 'waiting')->get() as $part) {
+            SurveyPart::query()->whereKey($part->id)->where('status', 'waiting')->update(['place' => $places[$part->channel] ?? 0]);
+        }
+    }
+
+    /**
+     * @param  list<string>  $wanted  ids of channels
+     * @return array<string, int> by channel id: those that are wanted, then the others as they stand in the session
+     */
+    private static function places(Session $session, array $wanted): array
+    {
+        $ids = array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
+
+        return array_flip([...array_values(array_intersect(array_unique($wanted), $ids)), ...array_values(array_diff($ids, $wanted))]);
     }
 
     private function end(Survey $survey, string $status): void

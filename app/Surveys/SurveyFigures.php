@@ -11,6 +11,7 @@ use Hafen\Headroom\Relief;
 use Hafen\Metering\OverRegion;
 use Hafen\Metering\TapReading;
 use Hafen\Session\Session;
+use Hafen\Survey\ChannelRun;
 use Hafen\Survey\ClippedClip;
 use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\SurveyResult;
@@ -91,7 +92,7 @@ final class SurveyFigures
 
     /**
      * Adds what becomes of the main's peaks in the session as it is now: "clips" where they go out, "over" where nothing takes
-     * them yet, "below" full scale. Where the main goes changes no sound, so figures measured before stay valid.
+     * them yet, "below" full scale; null before it is measured. Where the main goes changes no sound, so figures measured before stay valid.
      *
      * @param  array<array-key, mixed>  $figures
      * @return array<array-key, mixed>
@@ -101,9 +102,9 @@ final class SurveyFigures
         $main = $session->main();
         $taps = (array) ($figures['taps'] ?? []);
         $reading = (array) ($taps["{$main->id}:post-fader"] ?? []);
-        $isOver = ($reading['overs'] ?? 0) > 0;
+        $overs = $reading['overs'] ?? null;
 
-        return ['headroom' => ! $isOver ? 'below' : ($main->output === 'none' ? 'over' : 'clips')] + $figures;
+        return ['headroom' => $overs === null ? null : ($overs <= 0 ? 'below' : ($main->output === 'none' ? 'over' : 'clips'))] + $figures;
     }
 
     /** @return array<string, mixed> */
@@ -114,6 +115,22 @@ final class SurveyFigures
             'level' => Decibel::fromGain($moment->value),
             'shares' => (object) $moment->shares(),
         ];
+    }
+
+    /**
+     * Levels of what is being measured: what came up to now.
+     *
+     * @param  array<ChannelRun>  $runs
+     * @return object by tap key
+     */
+    public static function soFar(array $runs): object
+    {
+        $taps = [];
+        foreach ($runs as $run) {
+            $taps += array_map(self::tap(...), $run->soFar());
+        }
+
+        return (object) $taps;
     }
 
     /** Whether there is anything to play: what runs without sound says nothing of a load. */

@@ -89,14 +89,16 @@ final class Claim
      * To be called often while working: takes signals, waits while something plays that needs the machine, and a few times a second
      * tells that the worker is alive.
      *
+     * @param  ?callable(): array<string, mixed>  $found  columns of the task that show what it found so far; asked as often as it beats
      * @return bool false when the work should stop: somebody wants that, another worker has it, or this worker has to leave
      */
-    public function beat(int $done = 0, int $total = 0): bool
+    public function beat(int $done = 0, int $total = 0, ?callable $found = null): bool
     {
-        return $this->goesOn($done, $total) && $this->givesWay($done, $total);
+        return $this->goesOn($done, $total, $found) && $this->givesWay($done, $total);
     }
 
-    private function goesOn(int $done, int $total): bool
+    /** @param  ?callable(): array<string, mixed>  $found */
+    private function goesOn(int $done, int $total, ?callable $found = null): bool
     {
         SampleLoops::pause();
         if (app(QueueWorker::class)->shouldQuit) {
@@ -113,6 +115,7 @@ final class Claim
         return $this->mine()->where('status', 'running')->update([
             'beat_at' => now(),
             ...($total > 0 ? ['progress' => $done / $total] : []),
+            ...($found === null ? [] : $found()),
         ]) > 0;
     }
 

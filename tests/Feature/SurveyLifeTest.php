@@ -70,3 +70,50 @@ it('says nothing of a noise floor where the quietest moments are the sound itsel
     $taps = $this->postJson("/api/sessions/{$session->id}/survey")->assertAccepted()->json('result.taps');
     expect(array_filter(array_column($taps, 'floor')))->toBe([]);
 });
+
+it('measures what is on screen first, and goes on with what is scrolled to', function (): void {
+    Queue::fake();
+    $session = Demo::session();
+    $url = "/api/sessions/{$session->id}/survey";
+    $this->postJson($url, ['first' => ['bass', 'nobody']])->assertAccepted();
+    $desk = app(App\Surveys\SurveyDesk::class);
+    $next = fn (): string => $desk->first(SurveyPart::query()->latest('id')->firstOrFail())->channel;
+    expect($next())->toBe('bass');
+    // Asked again with another order, nothing begins anew.
+    $this->postJson($url, ['first' => ['cello']])->assertAccepted();
+    expect($next())->toBe('cello')->and(Survey::query()->count())->toBe(1);
+    // Who asks for no order changes none.
+    $this->postJson($url, ['first' => ['bass']]);
+    $this->postJson($url)->assertAccepted();
+    expect($next())->toBe('bass');
+    $this->postJson($url, ['first' => 'bass'])->assertUnprocessable()->assertJsonPath('location', '/first');
+    $this->postJson($url, ['first' => [7]])->assertUnprocessable()->assertJsonPath('location', '/first/0');
+});
+
+it('shows levels while they are measured, and those of a channel as soon as it is through', function (): void {
+    Queue::fake();
+    $session = Demo::session();
+    $url = "/api/sessions/{$session->id}/survey";
+    $this->postJson($url)->assertAccepted()->assertJsonPath('result', null)->assertJsonPath('soFar', []);
+    $part = SurveyPart::query()->where('channel', 'cello')->firstOrFail();
+    $survey = Survey::query()->findOrFail($part->survey_id);
+    $desk = app(App\Surveys\SurveyDesk::class);
+    // Up to the middle.
+    $desk->measure($survey, 'cello', static function (int $done, int $total, callable $found) use ($part): bool {
+        SurveyPart::query()->whereKey($part->id)->update(['status' => 'running', ...$found()]);
+
+        return $done < $total / 2;
+    });
+    $half = $this->getJson($url)->assertOk()->json();
+    expect($half['soFar'])->toContain('cello:source', 'cello:post-fader')
+        ->and($half['stale'])->toContain(...$half['soFar'])
+        ->and($half['result']['taps']['cello:source']['peak'])->toEqualWithDelta(20 * log10(0.6), 0.05)
+        ->and($half['result']['headroom'])->toBeNull();
+    // Through: no longer so far, though the survey goes on.
+    $desk->measure($survey, 'cello', static fn (): bool => true);
+    SurveyPart::query()->whereKey($part->id)->update(['status' => 'done', 'levels' => null]);
+    $whole = $this->getJson($url)->json();
+    expect($whole['soFar'])->toBe([])->and($whole['stale'])->not->toContain('cello:source')
+        ->and($whole['result']['taps']['cello:post-fader']['peak'])->toBeFloat()
+        ->and($whole['current'])->toBeFalse();
+});

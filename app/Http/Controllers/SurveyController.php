@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Http\AddressNumber;
 use App\Models\StoredSession;
 use App\Surveys\SurveyDesk;
+use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
 use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
@@ -27,11 +28,11 @@ final readonly class SurveyController
         return new JsonResponse($this->desk->state($session, $range));
     }
 
-    /** Has all of the session measured, or a range of it. */
+    /** Has all of the session measured, or a range of it; what is on screen first. */
     public function store(Request $request, StoredSession $session): JsonResponse
     {
         $range = $this->range($request);
-        $this->desk->request($session, $range);
+        $this->desk->request($session, $range, $this->wanted($request));
 
         return new JsonResponse($this->desk->state($session, $range), 202);
     }
@@ -44,12 +45,22 @@ final readonly class SurveyController
         return new JsonResponse($this->desk->state($session, $range));
     }
 
+    /** @return list<string> ids of channels that are to be measured first */
+    private function wanted(Request $request): array
+    {
+        if (in_array($request->getContent(), ['', '[]'], true)) {
+            return [];
+        }
+
+        return array_map(static fn (JsonNode $channel): string => $channel->id(), JsonBody::of($request)->optional('first')?->items() ?? []);
+    }
+
     private function range(Request $request): ?TimeRange
     {
         if (in_array($request->getContent(), ['', '[]'], true)) {
             return null;
         }
-        $body = JsonBody::of($request)->keys([], ['from', 'to']);
+        $body = JsonBody::of($request)->keys([], ['from', 'to', 'first']);
         if (! $body->has('from') && ! $body->has('to')) {
             return null;
         }

@@ -106,9 +106,7 @@ final class LowSpectrumMeter
             $left = $quarter->process($left);
         }
         if ($block->mono) {
-            foreach ($this->left as $times => $quarter) {
-                $this->right[$times] = clone $quarter;
-            }
+            $this->right = array_map(static fn (QuarterRate $quarter): QuarterRate => clone $quarter, $this->left);
 
             return Block::mono($left);
         }

@@ -110,7 +110,21 @@ final class Meter
     /** Returns the reading since the last call and resets. */
     public function read(): TapReading
     {
-        $reading = new TapReading(
+        $reading = $this->soFar();
+        $this->peak = $this->energy = $this->gainReduction = 0.0;
+        $this->samples = $this->overs = 0;
+        $this->peakAt = $this->firstOver = null;
+        $this->reductions = [];
+        $this->floor = null;
+        $this->running = [0.0, 0];
+
+        return $reading;
+    }
+
+    /** The reading since the last call of {@see read()}. */
+    public function soFar(): TapReading
+    {
+        return new TapReading(
             $this->peak,
             $this->samples > 0 ? $this->energy / $this->samples : 0.0,
             $this->overs,
@@ -120,14 +134,6 @@ final class Meter
             $this->reductions,
             $this->floor,
         );
-        $this->peak = $this->energy = $this->gainReduction = 0.0;
-        $this->samples = $this->overs = 0;
-        $this->peakAt = $this->firstOver = null;
-        $this->reductions = [];
-        $this->floor = null;
-        $this->running = [0.0, 0];
-
-        return $reading;
     }
 
     /** @param  array{float, float, int, int, ?int, ?int}  $measured  peak, energy, overs, samples; where a new peak and a first over were */

@@ -7,6 +7,7 @@ namespace Hafen\Survey;
 use Hafen\Engine\ChannelStrip;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Tap;
+use Hafen\Metering\TapReading;
 use Hafen\Metering\Window;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
@@ -74,6 +75,17 @@ final class ChannelRun
         }
         $this->upProbe?->look($sourcePosition);
         $this->fromProbe?->look($sourcePosition);
+    }
+
+    /** @return array<string, TapReading> what is measured up to now, by tap key */
+    public function soFar(): array
+    {
+        $readings = [];
+        foreach ($this->strip->meters() as $stage => $meter) {
+            $readings["{$this->channel->id}:{$stage}"] = $meter->soFar();
+        }
+
+        return $readings;
     }
 
     /**

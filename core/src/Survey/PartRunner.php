@@ -38,7 +38,7 @@ final readonly class PartRunner
      *
      * @param  list<SurveyPart>  $parts  each after those it needs
      * @param  list<string>  $captures  ids of channels whose recording before the fader is wanted even where the store keeps none for later
-     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @param  ?callable(int, int, list<ChannelRun>): bool  $progress  gets frames done and in all, and what measures; false stops
      * @return bool false when stopped
      *
      * @throws SurveyStoreFull
@@ -55,13 +55,13 @@ final readonly class PartRunner
 
     /**
      * @param  list<SurveyPart>  $parts
-     * @param  ?callable(int, int): bool  $progress
+     * @param  ?callable(int, int, list<ChannelRun>): bool  $progress
      * @param  list<string>  $captures
      */
     private function measure(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress, array $captures): bool
     {
         $start = $map->range->start($session->sampleRate, self::BLOCK);
-        $clipped = $this->clippedOf($session, $parts, $map->range, $progress === null ? null : static fn (): bool => $progress(0, 1));
+        $clipped = $this->clippedOf($session, $parts, $map->range, $progress === null ? null : static fn (): bool => $progress(0, 1, []));
         if ($clipped === null) {
             return false;
         }
@@ -87,7 +87,7 @@ final readonly class PartRunner
         $audio = ($end - $start) / $clock->shareOfCore() * 1e9 / $session->sampleRate;
         foreach ($runs as $id => $run) {
             foreach ($run->measures($audio, $clipped[$id] ?? []) as $hash => $measures) {
-                $store->keep($hash, $measures);
+                $store->keep((string) $hash, $measures);
             }
         }
 
@@ -103,9 +103,11 @@ final readonly class PartRunner
         $up = self::of($parts, Section::UpToFader);
         $channel = $session->channel($parts[0]->channel) ?? throw new \LogicException("No channel {$parts[0]->channel}.");
         $opened = [];
-        foreach ($up->records ?? [] as $stage) {
-            if (! $store->hasCapture($up->hash, $stage) && ($store->keepsCaptures() || in_array($channel->id, $captures, true))) {
-                $opened[$stage] = $store->capture($up->hash, $stage);
+        if ($up !== null && ($store->keepsCaptures() || in_array($channel->id, $captures, true))) {
+            foreach ($up->records as $stage) {
+                if (! $store->hasCapture($up->hash, $stage)) {
+                    $opened[$stage] = $store->capture($up->hash, $stage);
+                }
             }
         }
 
@@ -119,11 +121,12 @@ final readonly class PartRunner
      * Runs channels and what is replayed to them from start to end.
      *
      * @param  array<array-key, ChannelRun>  $runs  by channel id
-     * @param  ?callable(int, int): bool  $progress
+     * @param  ?callable(int, int, list<ChannelRun>): bool  $progress
      * @return bool false when stopped
      */
     private static function pass(Plan $plan, array $runs, int $start, int $end, ?callable $progress): bool
     {
+        $measuring = array_values($runs);
         for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += self::BLOCK) {
             SampleLoops::pause();
             foreach ($plan->strips as $id => $strip) {
@@ -131,7 +134,7 @@ final readonly class PartRunner
                 $sound = $strip->process($sourcePosition, self::BLOCK, $run !== null, null);
                 $run?->look($sourcePosition, self::BLOCK, $sound);
             }
-            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start)) {
+            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start, $measuring)) {
                 return false;
             }
         }

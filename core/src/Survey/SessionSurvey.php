@@ -55,8 +55,8 @@ final readonly class SessionSurvey
     /**
      * Groups parts into runs, each after the parts it needs.
      *
-     * @param  array<string, SurveyPart>  $parts
-     * @return array<string, list<SurveyPart>> by channel id
+     * @param  array<SurveyPart>  $parts
+     * @return array<string, non-empty-list<SurveyPart>> by channel id
      */
     public static function byChannel(array $parts): array
     {

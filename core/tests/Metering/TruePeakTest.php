@@ -44,6 +44,16 @@ test('leaving out what is too quiet to be the highest place changes nothing', fu
     expect($highest)->toBe($expected);
 })->with(range(1, 40));
 
+test('a place that is only just the highest is found', function (int $seed): void {
+    $samples = changingSound($seed, 3000);
+    $peaks = new InterSamplePeaks;
+    $all = (new InterSamplePeaks)->process($samples);
+    for ($at = 0; $at < 3000; $at += 100) {
+        $highest = max(array_slice($all, $at, 100));
+        expect($peaks->highest(array_slice($samples, $at, 100), 0.9999 * $highest))->toBe($highest);
+    }
+})->with(range(101, 120));
+
 test('the true peak lies on the side where it is, in blocks that are wide and not', function (): void {
     $tone = array_map(static fn (int $i): float => sin(M_PI * ($i / 2.0 + 0.25)), range(0, 511));
     $meter = new TruePeakMeter;

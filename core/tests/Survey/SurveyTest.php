@@ -82,13 +82,31 @@ it('finds the same, to the bit, whether all is measured or only what an edit tou
         $edit = ['type' => 'set-fader', 'channels' => [$ids[mt_rand(0, count($ids) - 1)]], 'gain' => mt_rand(-20, 3)];
         $session = edited($session, $edit);
         $again = Mix::survey($session, $library, $store);
-        $anew = Mix::survey($session, $library);
+        // All in one pass, with nothing recorded.
+        $anew = Mix::survey($session, $library, FolderStore::temporary(keepsCaptures: false));
         expect($again->taps)->toEqual($anew->taps)
             ->and($again->outputs)->toEqual($anew->outputs)
             ->and($again->main)->toEqual($anew->main)
             ->and($again->moments())->toEqual($anew->moments());
     }
 })->with(range(801, 812));
+
+it('records nothing where nothing is kept for later, but what is asked for', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-once-'.bin2hex(random_bytes(4));
+    $store = new FolderStore($folder, keepsCaptures: false);
+    $survey = new SessionSurvey(Mix::processors(), quaySound(), $store);
+    expect($survey->measure(quay(), null, null, ['main'])?->isWhole())->toBeTrue();
+    $map = SurveyMap::of(quay(), Mix::processors());
+    expect(glob("{$folder}/*.take"))->toBe(["{$folder}/{$map->parts['main:up-to-fader']->hash}.pre-fader.take"]);
+    $store->discard();
+});
+
+it('measures each channel that is not fed by itself, and the rest together', function (): void {
+    $missing = SurveyMap::of(quay(), Mix::processors())->missing(FolderStore::temporary());
+    $passes = array_map(static fn (array $pass): array => array_values(array_unique(array_column($pass, 'channel'))), SurveyMap::passes($missing));
+    expect(array_slice($passes, 0, -1))->toEqualCanonicalizing([['cello'], ['viola'], ['drum']])
+        ->and(end($passes))->toEqualCanonicalizing(['strings', 'plate', 'wash', 'cue', 'main']);
+});
 
 it('measures again what nobody has any more, and nothing else', function (): void {
     $folder = sys_get_temp_dir().'/hafen-lost-'.bin2hex(random_bytes(4));

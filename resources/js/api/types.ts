@@ -237,8 +237,8 @@ export interface SurveyResult {
     load: number | null;
     /** Taps that a file in whole numbers would clip. */
     clips: string[];
-    /** What becomes of the main's peaks. */
-    headroom: 'below' | 'over' | 'clips';
+    /** What becomes of the main's peaks; null before it is measured. */
+    headroom: 'below' | 'over' | 'clips' | null;
     faults: string[];
     /** Of the main: LUFS, LU, dBTP. */
     loudness: number | null;
@@ -257,8 +257,10 @@ export interface SurveyState {
     current: boolean;
     running: { progress: number; secondsLeft: number | null } | null;
     result: SurveyResult | null;
-    /** Taps whose figures are older than the session. */
+    /** Taps whose figures are older than the session, or not whole yet. */
     stale: string[];
+    /** Those of them that are being measured: what came up to now. */
+    soFar: string[];
     stopped: boolean;
     message: string | null;
 }

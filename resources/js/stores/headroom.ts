@@ -21,7 +21,11 @@ export const useHeadroom = defineStore('headroom', () => {
     const regional = shallowRef<SurveyState | null>(null);
     const lookAtRegionAgain = useTimeoutFn(() => void lookAtRegion(), 600, { immediate: false });
     const figures = computed(() => (region.value ? regional.value : survey.state));
-    const result = computed(() => figures.value?.result ?? null);
+    // Before the main is measured for the first time nothing is known of headroom.
+    const result = computed(() => {
+        const known = figures.value?.result ?? null;
+        return known && known.overview.length > 0 ? known : null;
+    });
 
     /** What a tap carries: live while playing, otherwise over the range. */
     function level(tap: string): TapLevel | null {

@@ -13,7 +13,40 @@ export const useSurvey = defineStore('survey', () => {
     const isPlaying = ref(false);
 
     const stale = computed(() => new Set(state.value && !state.value.current ? state.value.stale : []));
+    const soFar = computed(() => new Set(state.value?.soFar ?? []));
     const isCurrent = computed(() => state.value?.current ?? false);
+
+    /** Channels whose row is on screen: their figures are measured first. */
+    const inSight = new Set<string>();
+
+    function setInSight(channel: string, isInSight: boolean): void {
+        if (inSight.has(channel) === isInSight) {
+            return;
+        }
+        if (isInSight) {
+            inSight.add(channel);
+        } else {
+            inSight.delete(channel);
+        }
+        if (state.value?.running) {
+            order.start();
+        }
+    }
+
+    const wanted = () => ({
+        first: (session.state?.document.channels ?? []).map(({ id }) => id).filter((id) => inSight.has(id)),
+    });
+    const order = useTimeoutFn(
+        () => {
+            if (state.value?.running) {
+                void ask((path) => api.post(path, wanted())).catch(() => {
+                    // They are measured all the same, in another order.
+                });
+            }
+        },
+        400,
+        { immediate: false },
+    );
 
     /** Figures of the session that is shown, at a path below its survey. */
     async function ask(question: (path: string) => Promise<SurveyState>): Promise<SurveyState | null> {
@@ -31,7 +64,7 @@ export const useSurvey = defineStore('survey', () => {
         try {
             const known = await ask((path) => api.get(path));
             if (known && !known.current && known.running === null && known.message === null && !known.stopped) {
-                await ask((path) => api.post(path));
+                await ask((path) => api.post(path, wanted()));
             }
         } catch {
             // The server is away; the next edit or look tries again.
@@ -46,13 +79,18 @@ export const useSurvey = defineStore('survey', () => {
     }
 
     async function start(): Promise<void> {
-        await ask((path) => api.post(path)).catch(tellRefusal);
+        await ask((path) => api.post(path, wanted())).catch(tellRefusal);
         again(500);
     }
 
     /** Whether the figure of a tap is older than the session. */
     function isStale(tap: string): boolean {
         return stale.value.has(tap);
+    }
+
+    /** Whether the figure of a tap is of what is measured so far. */
+    function isSoFar(tap: string): boolean {
+        return soFar.value.has(tap);
     }
 
     /** Milliseconds until the next look. */
@@ -84,5 +122,5 @@ export const useSurvey = defineStore('survey', () => {
         },
     );
 
-    return { state, isCurrent, isPlaying, isStale, stop, start };
+    return { state, isCurrent, isPlaying, isStale, isSoFar, setInSight, stop, start };
 });

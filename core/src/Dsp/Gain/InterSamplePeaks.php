@@ -57,13 +57,15 @@ final class InterSamplePeaks
         $before = $this->history;
         $this->history = array_slice($n < self::TAPS ? [...$before, ...$samples] : $samples, 1 - self::TAPS);
         $last = $before[self::TAPS - 2];
-        if (self::bound(self::extent($before), self::extent($samples, $last, $last - $before[self::TAPS - 3])) <= $known) {
+        [$earlierPeak, $earlierBend] = self::extent($before);
+        [$peak, $bend] = self::extent($samples, $last, $last - $before[self::TAPS - 3]);
+        if (self::bound(max($earlierPeak, $peak), max($earlierBend, $bend)) <= $known) {
             return $known;
         }
         $x = [...$before, ...$samples];
         for ($i = 0; $i < $n; $i += self::CHUNK) {
             $chunk = array_slice($x, $i, self::CHUNK + self::TAPS - 1);
-            if (self::bound(self::extent($chunk)) > $known) {
+            if (self::bound(...self::extent($chunk)) > $known) {
                 $known = max($known, Samples::peak(self::between($chunk)));
             }
         }
@@ -129,7 +131,7 @@ final class InterSamplePeaks
     /**
      * The squares of the highest sample and of the highest second difference.
      *
-     * @param  non-empty-list<float>  $x
+     * @param  list<float>  $x
      * @param  ?float  $last  the sample before; where it is left out, a straight line led to the first two
      * @param  float  $slope  how much it was above the one before it
      * @return array{float, float}
@@ -137,10 +139,11 @@ final class InterSamplePeaks
     private static function extent(array $x, ?float $last = null, float $slope = 0.0): array
     {
         $peak = $bend = 0.0;
-        if ($last === null) {
-            $slope = ($x[1] ?? $x[0]) - $x[0];
+        if ($last === null && isset($x[0], $x[1])) {
+            $slope = $x[1] - $x[0];
             $last = $x[0] - $slope;
         }
+        $last ??= 0.0;
         foreach ($x as $sample) {
             $change = $sample - $last;
             $second = $change - $slope;
@@ -164,14 +167,12 @@ final class InterSamplePeaks
      *
      * A place is what a straight line between its two neighbours gives, and a weighted sum of second differences (summation by parts),
      * which are small where the sound is low. That is why this lies much closer than the sum of the taps' amplitudes.
-     *
-     * @param  array{float, float}  ...$extents
      */
-    private static function bound(array ...$extents): float
+    private static function bound(float $peak, float $bend): float
     {
         [$ofPeak, $ofBend] = self::$shares ??= self::shares();
 
-        return $ofPeak * sqrt(max(array_column($extents, 0))) + $ofBend * sqrt(max(array_column($extents, 1)));
+        return $ofPeak * sqrt($peak) + $ofBend * sqrt($bend);
     }
 
     /** @return array{float, float} how much of the highest sample and of the highest second difference a place can be */

@@ -9,6 +9,7 @@ import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import { useSurvey } from '@/stores/survey';
 import ChannelHeading from './ChannelHeading.vue';
 import InsertRow from './InsertRow.vue';
 import FaderSlider from '@/components/controls/FaderSlider.vue';
@@ -27,6 +28,7 @@ const session = useSession();
 const selection = useSelection();
 const imports = useImports();
 const listening = useListening();
+const survey = useSurvey();
 const screen = useScreen();
 const isOver = ref(false);
 const row = useTemplateRef<HTMLElement>('row');
@@ -39,7 +41,11 @@ const id = computed(() => props.channel.id);
 const isSelected = computed(() => selection.channels.includes(id.value));
 // Levels nobody sees are not drawn; those of a selected channel stand in the inspector as well.
 watchEffect(() => listening.setAside(id.value, !isInSight.value && !isSelected.value));
-onScopeDispose(() => listening.setAside(id.value, false));
+watchEffect(() => survey.setInSight(id.value, isInSight.value));
+onScopeDispose(() => {
+    listening.setAside(id.value, false);
+    survey.setInSight(id.value, false);
+});
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
 const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
 const sourceTap = computed(() => `${id.value}:source`);

@@ -26,7 +26,8 @@ const title = computed(() => {
         : reading.overs > 0
           ? ` ${reading.overs} samples over 0 dBFS, harmless here.`
           : '';
-    return `${props.name}: peak ${decibels(reading.peak)} dBFS, RMS ${decibels(reading.rms)} dBFS.${about} Press to listen here.`;
+    const soFar = survey.isSoFar(props.tap) && !listening.isPlaying ? ' up to where it is measured' : '';
+    return `${props.name}: peak ${decibels(reading.peak)} dBFS, RMS ${decibels(reading.rms)} dBFS${soFar}.${about} Press to listen here.`;
 });
 </script>
 
