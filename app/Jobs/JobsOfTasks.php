@@ -9,7 +9,11 @@ use App\Models\Media;
 use App\Models\PrintPart;
 use App\Models\RemedyPlan;
 use App\Models\Render;
+use App\Models\Survey;
 use App\Models\SurveyPart;
+use App\Plans\PlanDesk;
+use App\Prints\PrintDesk;
+use App\Surveys\SurveyDesk;
 use App\Work\Task;
 use App\Work\TaskJobs;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -29,5 +33,16 @@ final readonly class JobsOfTasks implements TaskJobs
             $task instanceof LoadRun => new MeasureLoad($task->id),
             default => throw new LogicException('No job does a '.$task::class),
         };
+    }
+
+    public function settle(Model&Task $task): void
+    {
+        if ($task instanceof SurveyPart && $task->status === 'done') {
+            app(SurveyDesk::class)->goOn(Survey::query()->findOrFail($task->survey_id));
+        } elseif ($task instanceof PrintPart && $task->status !== 'waiting') {
+            app(PrintDesk::class)->goOn($task->batch()->firstOrFail());
+        } elseif ($task instanceof RemedyPlan) {
+            app(PlanDesk::class)->prove($task);
+        }
     }
 }

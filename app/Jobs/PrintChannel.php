@@ -6,12 +6,11 @@ namespace App\Jobs;
 
 use App\Models\PrintPart;
 use App\Prints\PartRenderer;
-use App\Prints\PrintDesk;
 use App\Work\Claim;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Renders a channel to a file; the last of a batch has all of them put into the session. */
+/** Renders a channel to a file. */
 final class PrintChannel implements ShouldQueue
 {
     use Queueable;
@@ -24,11 +23,9 @@ final class PrintChannel implements ShouldQueue
     {
     }
 
-    public function handle(PartRenderer $renderer, PrintDesk $desk): void
+    public function handle(PartRenderer $renderer): void
     {
         $this->job?->delete();
-        $part = PrintPart::query()->findOrFail($this->partId);
-        Claim::work($part, static fn (Claim $claim) => $renderer->render($claim));
-        $desk->goOn($part->batch()->firstOrFail());
+        Claim::work(PrintPart::query()->findOrFail($this->partId), static fn (Claim $claim) => $renderer->render($claim));
     }
 }

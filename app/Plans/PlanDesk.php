@@ -122,15 +122,13 @@ final readonly class PlanDesk
         } finally {
             $captures->discard();
         }
-        if ($isShown) {
-            $this->prove($plan->refresh());
-        } elseif (! $claim->isLeaving()) {
+        if (! $isShown && ! $claim->isLeaving()) {
             $this->write($claim, $session, $prediction, 'done');
         }
     }
 
     /** Has a plan proved that is shown and wanted. */
-    private function prove(RemedyPlan $plan): void
+    public function prove(RemedyPlan $plan): void
     {
         $isNext = RemedyPlan::query()->whereKey($plan->id)->where('is_wanted', true)->where('status', 'shown')
             ->update(['status' => 'waiting', 'beat_at' => now(), 'progress' => 0.0, 'attempts' => 0]);

@@ -8,7 +8,6 @@ use Hafen\Audio\SampleLoops;
 use Hafen\Refusal;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Support\Facades\Queue;
 use Throwable;
 
 /**
@@ -40,7 +39,7 @@ final class Claim
 
     private bool $leaving = false;
 
-    private function __construct(public readonly Model&Task $task, private readonly string $word, private readonly PlaybackLoad $playback)
+    private function __construct(public readonly Model&Task $task, private readonly string $word, private readonly PlaybackLoad $playback, private readonly Overseer $overseer)
     {
         $this->workedFrom = microtime(true);
     }
@@ -49,17 +48,17 @@ final class Claim
     public static function queue(Model&Task $task): void
     {
         $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update(['queued_at' => now()]);
-        Queue::push(app(TaskJobs::class)->of($task), '', $task->queue());
+        app(TaskQueue::class)->put($task);
     }
 
     /**
-     * Does a task if it waits; otherwise it is another's, or has ended.
+     * Does a task if it waits, and has follow what waited for it; otherwise it is another's, or has ended.
      *
      * @param  callable(self): void  $work  ends with {@see finish()}
      */
     public static function work(Model&Task $task, callable $work): void
     {
-        $claim = new self($task, bin2hex(random_bytes(8)), app(PlaybackLoad::class));
+        $claim = new self($task, bin2hex(random_bytes(8)), app(PlaybackLoad::class), app(Overseer::class));
         $taken = $task->newQuery()->whereKey($task->getKey())->where('status', 'waiting')->update([
             'status' => 'running', 'claim' => $claim->word, 'beat_at' => now(), 'progress' => 0.0,
             'attempts' => $task->newQuery()->getConnection()->raw('attempts + 1'),
@@ -74,14 +73,18 @@ final class Claim
             $work($claim);
         } catch (Refusal $refusal) {
             if (! $claim->leaving) {
-                $claim->finish($task->failed($refusal->getMessage()));
+                $claim->fail($refusal->getMessage());
             }
         } catch (Throwable $failure) {
             report($failure);
-            $claim->finish($task->failed("{$task->name()} stopped unexpectedly. Start it again."));
+            $claim->fail("{$task->name()} stopped unexpectedly. Start it again.");
         }
         if ($claim->leaving) {
             $claim->giveBack();
+        }
+        $ended = $task->fresh();
+        if ($ended instanceof Task) {
+            app(TaskJobs::class)->settle($ended);
         }
     }
 
@@ -111,12 +114,12 @@ final class Claim
             return true;
         }
         $this->beaten = $now;
-
-        return $this->mine()->where('status', 'running')->update([
-            'beat_at' => now(),
+        $columns = [
             ...($total > 0 ? ['progress' => $done / $total] : []),
             ...($found === null ? [] : $found()),
-        ]) > 0;
+        ];
+
+        return $this->mine()->where('status', 'running')->update(['beat_at' => now(), ...$columns]) > 0 && $this->overseer->beaten($columns);
     }
 
     /** Waits as long as playing needs the machine; false when the work should stop meanwhile. */
@@ -156,6 +159,12 @@ final class Claim
         $this->task->refresh();
 
         return $written;
+    }
+
+    private function fail(string $message): void
+    {
+        $this->overseer->failed($message);
+        $this->finish($this->task->failed($message));
     }
 
     /** Whether it stopped because its worker was told to leave. */

@@ -103,14 +103,14 @@ it('does not freeze what was changed meanwhile, and nothing of what was stopped'
     Queue::fake();
     $batch = freezing($session, ['cello', 'bass'])->assertJsonPath('status', 'running')->json('id');
     [$cello, $bass] = PrintPart::query()->orderBy('id')->get()->all();
-    (new PrintChannel($cello->id))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
+    (new PrintChannel($cello->id))->handle(app(App\Prints\PartRenderer::class));
     expect($this->getJson("/api/batches/{$batch}")->json('channels.0.status'))->toBe('done')->and($session->refresh()->head->label)->toBe('Start');
     edit($session, $session->change, ['type' => 'set-trim', 'channels' => ['bass'], 'gain' => -3.0])->assertOk();
-    (new PrintChannel($bass->id))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
+    (new PrintChannel($bass->id))->handle(app(App\Prints\PartRenderer::class));
     $this->getJson("/api/batches/{$batch}")->assertJsonPath('status', 'failed')->assertJsonPath('message', 'Bass was changed since this freeze was made. Freeze it again.');
     $second = freezing($session, ['bass'])->json('id');
     $this->postJson("/api/batches/{$second}/stop")->assertJsonPath('status', 'stopped');
-    (new PrintChannel(PrintPart::query()->latest('id')->value('id')))->handle(app(App\Prints\PartRenderer::class), app(App\Prints\PrintDesk::class));
+    (new PrintChannel(PrintPart::query()->latest('id')->value('id')))->handle(app(App\Prints\PartRenderer::class));
     expect($this->getJson("/api/sessions/{$session->id}")->json('frozen'))->toBe([]);
 });
 

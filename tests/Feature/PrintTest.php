@@ -8,7 +8,6 @@ use App\Models\Media;
 use App\Models\PrintPart;
 use App\Models\StoredSession;
 use App\Prints\PartRenderer;
-use App\Prints\PrintDesk;
 use Hafen\Audio\WavReader;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Tests\Support\Mix;
@@ -132,7 +131,7 @@ it('leaves nothing of a print that was stopped', function (): void {
     $batch = printing($session, ['channels' => ['cello', 'bass'], 'tap' => 'source'])->json('id');
     $this->postJson("/api/batches/{$batch}/stop")->assertJsonPath('status', 'stopped')->assertJsonPath('message', 'Stopped. Nothing was printed.');
     foreach (PrintPart::query()->pluck('id') as $id) {
-        (new PrintChannel($id))->handle(app(PartRenderer::class), app(PrintDesk::class));
+        (new PrintChannel($id))->handle(app(PartRenderer::class));
     }
     expect(Media::query()->count())->toBe($media)->and($session->refresh()->head->label)->toBe('Start');
 });

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** Where tasks wait for a worker. */
+interface TaskQueue
+{
+    public function put(Model&Task $task): void;
+}
