@@ -17,5 +17,20 @@ return [
             'transaction_mode' => 'IMMEDIATE',
         ],
     ],
+    'redis' => [
+        'client' => 'predis',
+        'options' => ['prefix' => env('REDIS_PREFIX', '')],
+        'default' => [
+            'url' => env('REDIS_URL'),
+            'host' => env('REDIS_HOST', '127.0.0.1'),
+            'username' => env('REDIS_USERNAME'),
+            'password' => env('REDIS_PASSWORD'),
+            'port' => env('REDIS_PORT', '6379'),
+            'database' => env('REDIS_DB', '0'),
+            // An edit must not wait for a Redis that is away.
+            'timeout' => 2.0,
+            'read_write_timeout' => 20,
+        ],
+    ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => false],
 ];

@@ -6,6 +6,15 @@ return [
     // Everything a person made lives below this folder: database, media, renders.
     'data' => env('HAFEN_DATA', storage_path('app')),
 
+    // "worker": works for an application that may be on another machine, see docs/scaling.md.
+    'role' => env('HAFEN_ROLE', ''),
+
+    // A disk of config/filesystems.php that machines share; empty where they share the data folder itself.
+    'shared_disk' => env('HAFEN_SHARED_DISK', ''),
+
+    // Where the streams of this machine tell its workers what playing needs; never shared with other machines.
+    'playing' => env('HAFEN_PLAYING', env('HAFEN_DATA', storage_path('app')).'/listeners'),
+
     // How far the engine runs ahead of what is heard, in seconds; at most 0.4. More is safer on a busy machine, less lets
     // edits be heard sooner.
     'lead' => (float) env('HAFEN_LEAD', 0.12),

@@ -14,7 +14,8 @@ return [
             'retry_after' => 86400,
             'after_commit' => true,
         ],
-        'redis' => ['driver' => 'redis', 'connection' => 'default', 'queue' => 'default', 'retry_after' => 86400, 'after_commit' => true],
+        // For workers on several machines, see docs/scaling.md.
+        'redis' => ['driver' => 'redis', 'connection' => 'default', 'queue' => 'default', 'retry_after' => 86400, 'block_for' => null, 'after_commit' => true],
     ],
-    'failed' => ['driver' => 'database-uuids', 'database' => 'sqlite', 'table' => 'failed_jobs'],
+    'failed' => ['driver' => env('QUEUE_FAILED_DRIVER', 'database-uuids'), 'database' => 'sqlite', 'table' => 'failed_jobs'],
 ];

@@ -9,6 +9,7 @@ pest()->extend(TestCase::class)->use(RefreshDatabase::class)->in('Feature');
 
 require_once __DIR__.'/Support/browser.php';
 require_once __DIR__.'/Support/edit.php';
+require_once __DIR__.'/Support/worker.php';
 
 // The console that runs the tests takes signals at any time; sample loops refuse to run so.
 pest()->beforeEach(function (): void {

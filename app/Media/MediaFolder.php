@@ -94,6 +94,12 @@ final readonly class MediaFolder
         return array_sum(array_map(static fn (string $path): int => (int) @filesize($path), $paths));
     }
 
+    /** Whether there is a file at a place below the data folder. */
+    public function has(string $place): bool
+    {
+        return is_file("{$this->root}/{$place}");
+    }
+
     /** @return list<string> files that are being written, or were when their process was killed */
     public function unfinished(): array
     {

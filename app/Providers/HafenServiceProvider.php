@@ -11,6 +11,12 @@ use App\Listening\ListeningStream;
 use App\Media\Decoder;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
+use App\Remote\JobsOnly;
+use App\Remote\NoQueue;
+use App\Remote\OrderQueue;
+use App\Remote\Outpost;
+use App\Remote\SharedFiles;
+use App\Remote\SharedStore;
 use App\Sessions\EngineFactory;
 use App\Sessions\OpenedSessions;
 use App\Surveys\SurveyDesk;
@@ -31,6 +37,7 @@ use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Facades\Event;
+use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\ServiceProvider;
 use PDO;
 
@@ -41,7 +48,11 @@ final class HafenServiceProvider extends ServiceProvider
         Connection::resolverFor('sqlite', static fn (PDO|Closure $pdo, string $database, string $prefix, array $config): ImmediateSQLiteConnection => new ImmediateSQLiteConnection($pdo, $database, $prefix, $config));
         $this->app->singleton(ProcessorCatalogue::class, static fn (): ProcessorCatalogue => ProcessorCatalogue::standard());
         $this->app->singleton(MediaFolder::class, static fn (): MediaFolder => new MediaFolder(self::text('hafen.data')));
-        $this->app->singleton(SurveyStore::class, static fn (): SurveyStore => new FolderStore(self::text('hafen.data').'/surveys', reserve: (int) self::text('hafen.reserve_bytes')));
+        $this->app->singleton(SurveyStore::class, static function (Application $app): SurveyStore {
+            $files = $app->make(SharedFiles::class);
+
+            return $files->isNeeded() ? new SharedStore(self::surveyFolder(), $files) : self::surveyFolder();
+        });
         $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(OpenedSessions::class);
         $this->app->singleton(ListenerSeats::class, static fn (): ListenerSeats => new ListenerSeats(self::text('hafen.data').'/listeners', (int) self::text('hafen.listeners')));
@@ -53,15 +64,34 @@ final class HafenServiceProvider extends ServiceProvider
             $app->make(ExceptionHandler::class),
             $app->isDownForMaintenance(...),
         ));
-        $this->app->singleton(PlaybackLoad::class, static fn (): PlaybackLoad => new PlaybackLoad(self::text('hafen.data').'/listeners', (int) self::text('hafen.cores')));
+        $this->app->singleton(PlaybackLoad::class, static fn (): PlaybackLoad => new PlaybackLoad(self::text('hafen.playing'), (int) self::text('hafen.cores')));
         $this->app->when(EngineFactory::class)->needs('$cores')->give(static fn (): int => (int) self::text('hafen.cores'));
         $this->app->when(EngineFactory::class)->needs('$processes')->give(static fn (): ?int => self::text('hafen.engine_processes') === '' ? null : max(1, (int) self::text('hafen.engine_processes')));
         $this->app->bind(TaskJobs::class, JobsOfTasks::class);
-        $this->app->bind(TaskQueue::class, JobQueue::class);
+        $this->app->bind(TaskQueue::class, static fn (Application $app): TaskQueue => $app->make(config('queue.default') === 'redis' ? OrderQueue::class : JobQueue::class));
         $this->app->bind(Overseer::class, NoOverseer::class);
+        $this->app->bind(SharedFiles::class, static fn (): SharedFiles => new SharedFiles(self::text('hafen.shared_disk') === '' ? null : Storage::disk(self::text('hafen.shared_disk')), self::text('hafen.data')));
+        if (config('hafen.role') === 'worker') {
+            $this->workElsewhere();
+        }
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
         $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');
+    }
+
+    /** A worker that may be on another machine: it shares nothing with the application but Redis and files. */
+    private function workElsewhere(): void
+    {
+        config(['database.connections.sqlite.database' => ':memory:', 'database.connections.sqlite.foreign_key_constraints' => false, 'queue.failed.driver' => 'null']);
+        $this->app->bind(TaskQueue::class, NoQueue::class);
+        $this->app->bind(TaskJobs::class, JobsOnly::class);
+        $this->app->singleton(Outpost::class);
+        $this->app->bind(Overseer::class, Outpost::class);
+    }
+
+    private static function surveyFolder(): FolderStore
+    {
+        return new FolderStore(self::text('hafen.data').'/surveys', reserve: (int) self::text('hafen.reserve_bytes'));
     }
 
     public function boot(): void

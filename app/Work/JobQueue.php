@@ -18,4 +18,9 @@ final readonly class JobQueue implements TaskQueue
     {
         Queue::push($this->jobs->of($task), '', $task->queue());
     }
+
+    public function isEmpty(string $queue): bool
+    {
+        return Queue::connection()->pendingSize($queue) === 0;
+    }
 }

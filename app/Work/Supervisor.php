@@ -15,7 +15,6 @@ use App\Models\SurveyPart;
 use App\Prints\PrintDesk;
 use App\Surveys\SurveyDesk;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Support\Facades\Queue;
 
 /**
  * Finds what is left behind when a worker is killed: tasks it had, tasks whose job is lost, surveys and freezes nobody goes on with. They are begun
@@ -24,12 +23,12 @@ use Illuminate\Support\Facades\Queue;
 final readonly class Supervisor
 {
     /** @var list<class-string<Model&Task>> */
-    private const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class, PrintPart::class, LoadRun::class];
+    public const TASKS = [Render::class, SurveyPart::class, RemedyPlan::class, Media::class, PrintPart::class, LoadRun::class];
 
     /** Seconds after which a task that waits, with nothing before it in its queue, has lost its job. */
     private const JOB_LOST_AFTER = 5;
 
-    public function __construct(private SurveyDesk $surveys, private PrintDesk $prints)
+    public function __construct(private SurveyDesk $surveys, private PrintDesk $prints, private TaskQueue $queue)
     {
     }
 
@@ -42,7 +41,7 @@ final readonly class Supervisor
                 $found += self::isLost($task) ? self::reclaim($task) : 0;
             }
             foreach ($class::query()->where('status', 'waiting')->get() as $task) {
-                $found += self::requeue($task);
+                $found += $this->requeue($task);
             }
         }
         foreach (Survey::query()->where('status', 'running')->where('updated_at', '<', now()->subSeconds(self::JOB_LOST_AFTER))->get() as $survey) {
@@ -95,14 +94,14 @@ final readonly class Supervisor
         return $again;
     }
 
-    private static function requeue(Model&Task $task): int
+    private function requeue(Model&Task $task): int
     {
         $queued = $task->getAttribute('queued_at');
         if ($queued !== null && $queued >= (string) now()->subSeconds(self::JOB_LOST_AFTER)) {
             return 0;
         }
         // Where others wait in its queue its turn has not come.
-        if (Queue::connection()->pendingSize($task->queue()) > 0) {
+        if (! $this->queue->isEmpty($task->queue())) {
             return 0;
         }
         Claim::queue($task);

@@ -10,4 +10,7 @@ use Illuminate\Database\Eloquent\Model;
 interface TaskQueue
 {
     public function put(Model&Task $task): void;
+
+    /** Whether nothing waits there; false where that cannot be told. */
+    public function isEmpty(string $queue): bool;
 }

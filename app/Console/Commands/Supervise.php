@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Remote\Collector;
 use App\Storage\Sweep;
 use App\Work\Supervisor;
 use Illuminate\Console\Command;
@@ -18,10 +19,15 @@ final class Supervise extends Command
 
     protected $description = 'Begins work again whose worker is gone';
 
-    public function handle(Supervisor $supervisor, Sweep $sweep): int
+    public function handle(Supervisor $supervisor, Sweep $sweep, Collector $collector): int
     {
+        $hasWorkersElsewhere = config('queue.default') === 'redis';
         for ($round = 0; ; ++$round) {
             try {
+                if ($hasWorkersElsewhere) {
+                    // Before the look, so that no worker is taken for lost whose beats wait to be read.
+                    $collector->collect(1.0);
+                }
                 $supervisor->look();
                 if ($round % self::SWEEP_EVERY === 0) {
                     $sweep->look();
@@ -33,7 +39,9 @@ final class Supervise extends Command
             if ($this->option('once') === true) {
                 return self::SUCCESS;
             }
-            sleep(1);
+            if (! $hasWorkersElsewhere) {
+                sleep(1);
+            }
         }
     }
 }

@@ -124,8 +124,18 @@ final readonly class FolderStore implements SurveyStore
         }
     }
 
+    /**
+     * The name of a file of the folder.
+     *
+     * @param  ?string  $stage  of captured audio; null is the measurements
+     */
+    public static function name(string $hash, ?string $stage = null): string
+    {
+        return $hash.($stage === null ? '.measures' : ".{$stage}.take");
+    }
+
     private function path(string $hash, ?string $stage = null): string
     {
-        return "{$this->folder}/{$hash}".($stage === null ? '.measures' : ".{$stage}.take");
+        return "{$this->folder}/".self::name($hash, $stage);
     }
 }

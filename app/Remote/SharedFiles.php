@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Remote;
+
+use Hafen\Audio\UnableToWriteAudioFile;
+use Hafen\Audio\UnreadableAudioFile;
+use Illuminate\Contracts\Filesystem\Filesystem;
+
+/**
+ * The files that machines share on a disk of Laravel's; each machine has those it needs in its own data folder. Where the data folder
+ * itself is shared there is no such disk, and nothing to be done. Files are named by their content or by what they were made for, and
+ * never change.
+ */
+final readonly class SharedFiles
+{
+    /** @param  string  $data  folder of this machine */
+    public function __construct(private ?Filesystem $disk, private string $data)
+    {
+    }
+
+    public function isNeeded(): bool
+    {
+        return $this->disk !== null;
+    }
+
+    /** Whether a file is on the disk. */
+    public function has(string $file): bool
+    {
+        return $this->disk?->exists($file) ?? false;
+    }
+
+    /**
+     * Puts files on the disk that are not there.
+     *
+     * @param  list<string>  $files  places below the data folder; what is not here is left out
+     *
+     * @throws UnableToWriteAudioFile when the disk does not take one
+     */
+    public function share(array $files): void
+    {
+        if ($this->disk === null) {
+            return;
+        }
+        foreach ($files as $file) {
+            $stream = is_file("{$this->data}/{$file}") && ! $this->disk->exists($file) ? @fopen("{$this->data}/{$file}", 'rb') : false;
+            if ($stream === false) {
+                continue;
+            }
+            $name = $file.'.'.bin2hex(random_bytes(6)).'.part';
+            $isWritten = $this->disk->writeStream($name, $stream) && $this->disk->move($name, $file);
+            if (is_resource($stream)) {
+                fclose($stream);
+            }
+            if (! $isWritten) {
+                throw UnableToWriteAudioFile::open("the shared disk: {$file}");
+            }
+        }
+    }
+
+    /**
+     * Fetches files that are not here.
+     *
+     * @param  list<string>  $files  places below the data folder
+     * @return bool whether all of them are here now
+     *
+     * @throws UnreadableAudioFile when the disk breaks off
+     * @throws UnableToWriteAudioFile when there is no room for one
+     */
+    public function bring(array $files): bool
+    {
+        $all = true;
+        foreach ($files as $file) {
+            $all = $this->bringOne($file) && $all;
+        }
+
+        return $all;
+    }
+
+    /** @param  list<string>  $files  places below the data folder */
+    public function remove(array $files): void
+    {
+        $this->disk?->delete($files);
+    }
+
+    /** Removes what was used last the longest ago of a folder on the disk, until at most so many bytes are left. */
+    public function shrink(string $folder, int $bytes): void
+    {
+        if ($this->disk === null) {
+            return;
+        }
+        $files = [];
+        foreach ($this->disk->files($folder) as $file) {
+            $files[$file] = $this->disk->lastModified($file);
+        }
+        arsort($files);
+        $kept = 0;
+        foreach (array_keys($files) as $file) {
+            $kept += $this->disk->size((string) $file);
+            if ($kept > $bytes) {
+                $this->disk->delete((string) $file);
+            }
+        }
+    }
+
+    private function bringOne(string $file): bool
+    {
+        $path = "{$this->data}/{$file}";
+        if (is_file($path)) {
+            return true;
+        }
+        if ($this->disk === null || ! $this->disk->exists($file)) {
+            return false;
+        }
+        $stream = $this->disk->readStream($file);
+        if ($stream === null) {
+            throw UnreadableAudioFile::missing($file);
+        }
+        if (! is_dir(dirname($path))) {
+            @mkdir(dirname($path), 0o775, true);
+        }
+        $unfinished = $path.'.'.bin2hex(random_bytes(6)).'.part';
+        $copied = @file_put_contents($unfinished, $stream);
+        fclose($stream);
+        if ($copied !== $this->disk->size($file) || ! @rename($unfinished, $path)) {
+            @unlink($unfinished);
+            throw UnableToWriteAudioFile::open($path);
+        }
+
+        return true;
+    }
+}

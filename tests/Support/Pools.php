@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\Support;
+
+/** An application with its supervisor, a Redis, and workers as they are on machines of their own: each with a data folder of its own. */
+final class Pools
+{
+    private readonly int $port;
+
+    /** @var array<string, resource> */
+    private array $processes = [];
+
+    public function __construct(private readonly string $folder)
+    {
+        foreach (['app', 'shared'] as $name) {
+            mkdir("{$folder}/{$name}", recursive: true);
+        }
+        touch("{$folder}/app/hafen.sqlite");
+        $socket = stream_socket_server('tcp://127.0.0.1:0');
+        assert($socket !== false);
+        $this->port = (int) substr((string) strrchr((string) stream_socket_get_name($socket, false), ':'), 1);
+        fclose($socket);
+        $this->startRedis();
+    }
+
+    public function startRedis(): void
+    {
+        $this->start('redis', ['redis-server', '--port', (string) $this->port, '--bind', '127.0.0.1', '--save', '', '--appendonly', 'no', '--dir', $this->folder], []);
+        for ($try = 0; $try < 100 && @fsockopen('127.0.0.1', $this->port) === false; ++$try) {
+            usleep(50_000);
+        }
+    }
+
+    public function startSupervisor(): void
+    {
+        $this->start('supervisor', [PHP_BINARY, 'artisan', 'hafen:supervise'], $this->application());
+    }
+
+    public function startWorker(string $name): void
+    {
+        @mkdir("{$this->folder}/{$name}");
+        $this->start($name, [PHP_BINARY, 'artisan', 'queue:work', '--queue=default,surveys,previews,proofs', '--tries=1', '--timeout=0', '--sleep=0.1'], [
+            ...$this->application(), 'HAFEN_ROLE' => 'worker', 'HAFEN_DATA' => "{$this->folder}/{$name}", 'HAFEN_DATABASE' => '/nowhere',
+        ]);
+    }
+
+    /** Sends a signal to a process; one that is killed is waited for. */
+    public function signal(string $name, int $signal): void
+    {
+        proc_terminate($this->processes[$name], $signal);
+        if ($signal === SIGKILL) {
+            proc_close($this->processes[$name]);
+            unset($this->processes[$name]);
+        }
+    }
+
+    public function isRunning(string $name): bool
+    {
+        return isset($this->processes[$name]) && proc_get_status($this->processes[$name])['running'];
+    }
+
+    public function stop(): void
+    {
+        foreach (array_keys($this->processes) as $name) {
+            $this->signal($name, SIGCONT);
+            $this->signal($name, SIGKILL);
+        }
+    }
+
+    /** @return array<string, string> the environment of the application */
+    public function application(): array
+    {
+        return [
+            'PATH' => (string) getenv('PATH'), 'PHP_INI_SCAN_DIR' => ':'.base_path('config/php'), 'APP_ENV' => 'local', 'APP_KEY' => 'base64:aGFmZW4taGFmZW4taGFmZW4taGFmZW4taGFmZW4tMDA=',
+            'HAFEN_DATA' => "{$this->folder}/app", 'HAFEN_DATABASE' => "{$this->folder}/app/hafen.sqlite", 'CACHE_STORE' => 'array',
+            'QUEUE_CONNECTION' => 'redis', 'REDIS_PORT' => (string) $this->port, 'HAFEN_SHARED_DISK' => 'shared', 'HAFEN_SHARED_ROOT' => "{$this->folder}/shared",
+            'LOG_CHANNEL' => 'errors',
+        ];
+    }
+
+    /** What a process wrote. */
+    public function log(string $name): string
+    {
+        return (string) @file_get_contents("{$this->folder}/{$name}.log");
+    }
+
+    /**
+     * @param  list<string>  $command
+     * @param  array<string, string>  $environment
+     */
+    private function start(string $name, array $command, array $environment): void
+    {
+        $log = ['file', "{$this->folder}/{$name}.log", 'a'];
+        $process = proc_open($command, [1 => $log, 2 => $log], $pipes, base_path(), $environment === [] ? null : $environment);
+        assert(is_resource($process));
+        $this->processes[$name] = $process;
+    }
+}
