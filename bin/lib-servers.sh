@@ -232,10 +232,17 @@ start_servers() {
     # Renders and surveys give way to what is being listened to.
     [ "$workers" -ge 2 ] || workers=2
     [ "$workers" -le 8 ] || workers=8
-    for worker in $(seq "$workers"); do
-        keep_running nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$logs/worker-$worker.log" 2>&1
-    done
+    start_workers "${HAFEN_WORKERS:-$workers}" "$logs"
     keep_running nice -n 10 php artisan hafen:supervise >"$logs/supervisor.log" 2>&1
+}
+
+# start_workers NUMBER LOG_FOLDER : over Redis they have a database of their own, as on any other machine.
+start_workers() {
+    local worker role=()
+    [ "${QUEUE_CONNECTION:-database}" != redis ] || role=(env HAFEN_ROLE=worker CACHE_STORE=array)
+    for worker in $(seq "$1"); do
+        keep_running "${role[@]}" nice -n 15 php artisan queue:work --queue=default,surveys,previews,proofs --sleep=0.3 --tries=1 --timeout=0 --memory=900 >"$2/worker-$worker.log" 2>&1
+    done
 }
 
 # choose_durability DATA_FOLDER : an edit is on the disk before it is answered, where that costs less than 5 ms.

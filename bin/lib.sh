@@ -79,29 +79,43 @@ front_end_build() {
     }
 }
 
-# Everything both commands need.
-set_up() {
+# What PHP alone needs.
+set_up_php() {
     command -v php >/dev/null || fail 'PHP 8.2 is needed (php8.2-cli).'
     command -v composer >/dev/null || fail 'Composer is needed.'
-    command -v node >/dev/null || fail 'Node 20 with npm is needed.'
     local wanted=()
     php_extension pdo_sqlite || wanted+=(php8.2-sqlite3)
     php_extension zip || wanted+=(php8.2-zip)
     php_extension curl || wanted+=(php8.2-curl)
     [ ${#wanted[@]} -eq 0 ] || need_packages 'the application' "${wanted[@]}"
 
-    want_packages 'the servers' nginx-light php8.2-fpm
-
     [ -d vendor ] || rm -f "$stamps/composer"
-    [ -d node_modules ] || rm -f "$stamps/npm"
-    [ -d public/build ] || rm -f "$stamps/build"
     once composer "$(digest composer.json)" composer_install || fail 'the PHP packages could not be installed'
-    once npm "$(digest package.json)" npm_install || fail 'the front-end packages could not be installed'
-    once build "$(digest resources/js resources/css package.json vite.config.ts tsconfig.json)" front_end_build || fail 'the interface could not be built'
 
     if [ ! -f .env ]; then
         sed "s#^APP_KEY=.*#APP_KEY=base64:$(head -c 32 /dev/urandom | base64)#" .env.example >.env
     fi
+}
+
+# Everything bin/demo and bin/test need.
+set_up() {
+    command -v node >/dev/null || fail 'Node 20 with npm is needed.'
+    set_up_php
+    want_packages 'the servers' nginx-light php8.2-fpm
+
+    [ -d node_modules ] || rm -f "$stamps/npm"
+    [ -d public/build ] || rm -f "$stamps/build"
+    once npm "$(digest package.json)" npm_install || fail 'the front-end packages could not be installed'
+    once build "$(digest resources/js resources/css package.json vite.config.ts tsconfig.json)" front_end_build || fail 'the interface could not be built'
+}
+
+# use_redis HOST[:PORT] : gives work to workers of any machine, or takes it, over this Redis; its password comes from REDIS_PASSWORD.
+use_redis() {
+    export QUEUE_CONNECTION=redis REDIS_HOST=${1%%:*} REDIS_PORT=6379
+    case $1 in *:*) REDIS_PORT=${1##*:} ;; esac
+    case $REDIS_HOST:$REDIS_PORT in :* | *[!0-9] | *:) fail "--redis takes HOST or HOST:PORT, not \"$1\"" ;; esac
+    php -r 'exit(@fsockopen($argv[1], (int) $argv[2], $no, $why, 3.0) === false ? 1 : 0);' "$REDIS_HOST" "$REDIS_PORT" \
+        || fail "there is no Redis at $REDIS_HOST:$REDIS_PORT. Start one (Debian: redis-server), or name another with --redis."
 }
 
 port_is_free() {

@@ -19,6 +19,7 @@ use App\Remote\SharedFiles;
 use App\Remote\SharedStore;
 use App\Sessions\EngineFactory;
 use App\Sessions\OpenedSessions;
+use App\Storage\Sweep;
 use App\Surveys\SurveyDesk;
 use App\Work\JobQueue;
 use App\Work\NoOverseer;
@@ -75,6 +76,7 @@ final class HafenServiceProvider extends ServiceProvider
             $this->workElsewhere();
         }
         $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
+        $this->app->when(Sweep::class)->needs('$captured')->giveConfig('hafen.survey_bytes');
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
         $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');
     }

@@ -23,7 +23,7 @@ final readonly class OrderQueue implements TaskQueue
     public function put(Model&Task $task): void
     {
         try {
-            $order = Orders::of($task);
+            $order = Orders::of($task, $this->files->word());
             if ($this->files->isNeeded()) {
                 foreach (Media::query()->whereIn('id', array_column($order->rows['media'] ?? [], 'id'))->get() as $media) {
                     $this->files->share(WorkerFiles::placesOf($media, [(int) $media->prepare_rate]));

@@ -21,7 +21,8 @@ final class Orders
     /** Columns that say who does a task and how it goes; they are kept where it comes from. */
     private const OF_THE_CLAIM = ['claim', 'attempts', 'queued_at', 'beat_at', 'created_at', 'updated_at'];
 
-    public static function of(Model&Task $task): Order
+    /** @param  string  $files  word of the files it needs, see {@see SharedFiles::word()} */
+    public static function of(Model&Task $task, string $files): Order
     {
         $rows = match (true) {
             $task instanceof Render, $task instanceof Media => [],
@@ -35,7 +36,7 @@ final class Orders
         $key = $task->getKey();
         assert(is_string($key) || is_int($key));
 
-        return new Order(bin2hex(random_bytes(8)), $task::class, (string) $key, ['media' => array_values($media), ...self::rows($task->getTable(), $key), ...$rows]);
+        return new Order(bin2hex(random_bytes(8)), $task::class, (string) $key, ['media' => array_values($media), ...self::rows($task->getTable(), $key), ...$rows], $files);
     }
 
     /**

@@ -13,6 +13,7 @@ use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Log;
 use Illuminate\Support\Facades\Schema;
 use LogicException;
 use Throwable;
@@ -27,6 +28,9 @@ final class Outpost implements Overseer
 
     /** Seconds for which it is tried to report how a task ended. */
     private const PATIENCE = 900;
+
+    /** Seconds until a worker that is set up wrongly ends. */
+    private const AFTER_REFUSAL = 3;
 
     private ?Order $order = null;
 
@@ -48,6 +52,11 @@ final class Outpost implements Overseer
         $this->order = $order;
         $this->failure = '';
         $this->wire->tell($this->report(ReportKind::Taken));
+        if (! $this->files->areThoseOf($order)) {
+            $this->refuse();
+
+            return;
+        }
         $task = $this->load($order);
         try {
             $this->files->need();
@@ -82,6 +91,17 @@ final class Outpost implements Overseer
     public function failed(string $message): void
     {
         $this->failure = $message;
+    }
+
+    /** Gives an order back and ends: this worker would fail everything it takes. */
+    private function refuse(): void
+    {
+        Log::error('This worker does not see the files of the application: its data folder is not shared with it, and HAFEN_SHARED_DISK names no disk that is. See docs/scaling.md.');
+        $this->wire->tell($this->report(ReportKind::Left));
+        $this->order = null;
+        $this->app->make(QueueWorker::class)->shouldQuit = true;
+        // Others have time to take it.
+        sleep(self::AFTER_REFUSAL);
     }
 
     /** Has the rows of an order, and nothing else, in the database. */

@@ -15,6 +15,8 @@ use Illuminate\Contracts\Filesystem\Filesystem;
  */
 final readonly class SharedFiles
 {
+    private const WORD = 'files.word';
+
     /** @param  string  $data  folder of this machine */
     public function __construct(private ?Filesystem $disk, private string $data)
     {
@@ -23,6 +25,32 @@ final readonly class SharedFiles
     public function isNeeded(): bool
     {
         return $this->disk !== null;
+    }
+
+    /**
+     * The word that names the files of this application, made where there is none: workers see by it whether they have the same before them.
+     *
+     * @throws UnableToWriteAudioFile when the data folder is closed
+     */
+    public function word(): string
+    {
+        $path = "{$this->data}/".self::WORD;
+        if (! is_file($path)) {
+            $unfinished = $path.'.'.bin2hex(random_bytes(6));
+            if (@file_put_contents($unfinished, bin2hex(random_bytes(16))) === false || ! @link($unfinished, $path) && ! is_file($path)) {
+                throw UnableToWriteAudioFile::open($path);
+            }
+            @unlink($unfinished);
+        }
+        $this->share([self::WORD]);
+
+        return (string) @file_get_contents($path);
+    }
+
+    /** Whether the files a worker has before it are those the word names. */
+    public function areOf(string $word): bool
+    {
+        return ($this->disk === null ? @file_get_contents("{$this->data}/".self::WORD) : $this->disk->get(self::WORD)) === $word;
     }
 
     /** Whether a file is on the disk. */

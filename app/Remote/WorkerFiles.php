@@ -20,6 +20,12 @@ final readonly class WorkerFiles
     {
     }
 
+    /** Whether this worker has the files of whoever wrote an order. */
+    public function areThoseOf(Order $order): bool
+    {
+        return $this->files->areOf($order->files);
+    }
+
     /** Fetches the sound that sessions of an order play; it is in the database already. */
     public function need(): void
     {

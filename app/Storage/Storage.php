@@ -9,6 +9,7 @@ use App\Media\MediaFolder;
 use App\Models\Media;
 use App\Models\Render;
 use App\Models\StoredSession;
+use App\Remote\SharedFiles;
 use App\Sessions\SessionBook;
 use Hafen\Survey\SurveyStore;
 use Illuminate\Database\Query\Builder;
@@ -20,7 +21,7 @@ final readonly class Storage
     /** Revisions that stay when a session is thinned. */
     public const KEPT_REVISIONS = 200;
 
-    public function __construct(private MediaFolder $folder, private DiskRoom $room, private SurveyStore $surveys, private SessionBook $book)
+    public function __construct(private MediaFolder $folder, private DiskRoom $room, private SurveyStore $surveys, private SessionBook $book, private SharedFiles $shared)
     {
     }
 
@@ -83,6 +84,7 @@ final readonly class Storage
             }
             $media->delete();
         });
+        $this->shared->remove(array_map(static fn (string $path): string => 'media/'.basename($path), $this->folder->filesOf($media)));
         foreach ($this->folder->filesOf($media) as $path) {
             @unlink($path);
         }
@@ -107,12 +109,14 @@ final readonly class Storage
     public function removeCaptured(): void
     {
         $this->surveys->shrink(0);
+        $this->shared->shrink('surveys', 0);
     }
 
     public function removeRender(Render $render): void
     {
         Render::query()->whereKey($render->id)->whereIn('status', ['waiting', 'running'])->update(['status' => 'stopping']);
         @unlink($this->folder->render($render->id));
+        $this->shared->remove(["renders/{$render->id}.wav"]);
         $render->delete();
     }
 

@@ -8,6 +8,7 @@ use App\Media\MediaFolder;
 use App\Models\Listening;
 use App\Models\StoredSession;
 use App\Models\Upload;
+use App\Remote\SharedFiles;
 
 /** Removes what killed processes left on the disk, and what nobody comes back for. */
 final readonly class Sweep
@@ -24,7 +25,8 @@ final readonly class Sweep
     /** Hours for which a deleted session can be brought back. */
     public const SESSION_HOURS = 24;
 
-    public function __construct(private MediaFolder $folder, private Storage $storage)
+    /** @param  int  $captured  bytes that measurements and captured audio may take on a shared disk */
+    public function __construct(private MediaFolder $folder, private Storage $storage, private SharedFiles $shared, private int $captured)
     {
     }
 
@@ -50,6 +52,7 @@ final readonly class Sweep
         foreach (StoredSession::onlyTrashed()->where('deleted_at', '<', now()->subHours(self::SESSION_HOURS))->get() as $session) {
             $this->storage->removeSession($session);
         }
+        $this->shared->shrink('surveys', $this->captured);
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
 
         return $removed;

@@ -125,6 +125,26 @@ it('hears no more of a worker that hung while another did its task', function ()
         ->and($this->pools->log('one'))->not->toContain('Exception');
 });
 
+it('leaves what it takes to others where a worker does not see the files', function (): void {
+    tasks('', 'make', $this->pools->application());
+    $this->pools->startSupervisor();
+    $this->pools->startWorker('one', ['HAFEN_SHARED_ROOT' => "{$this->data}/pools/elsewhere"]);
+    somethingRuns($this->pools);
+    $this->pools->startWorker('two');
+    expect(allDone($this->pools))->toEqual(ofOneMachine("{$this->data}/plain"))->and($this->pools->log('one'))->toContain('does not see the files')
+        ->and($this->pools->isRunning('one'))->toBeFalse();
+});
+
+it('works on one data folder where that is shared', function (): void {
+    $folder = ['HAFEN_SHARED_DISK' => '', 'HAFEN_DATA' => "{$this->data}/pools/app"];
+    $application = [...$this->pools->application(), ...$folder];
+    tasks('', 'make', $application);
+    $this->pools->startSupervisor($folder);
+    $this->pools->startWorker('one', $folder);
+    $this->pools->startWorker('two', $folder);
+    expect(allDone($this->pools))->toEqual(ofOneMachine("{$this->data}/plain"));
+});
+
 it('goes on elsewhere where a worker is told to leave', function (): void {
     tasks('', 'make', $this->pools->application());
     $this->pools->startSupervisor();
@@ -192,7 +212,7 @@ describe('what reports change', function (): void {
     });
 
     it('empties no database but that of a worker', function (): void {
-        $order = Orders::of($this->render)->packed();
+        $order = Orders::of($this->render, 'files')->packed();
         expect(static fn () => app()->call([new DoOrder($order), 'handle']))->toThrow(LogicException::class, 'bin/worker')
             ->and(Render::query()->count())->toBe(1)
             ->and(static fn () => Order::unpacked('nonsense'))->toThrow(InvalidArgumentException::class);

@@ -33,16 +33,18 @@ final class Pools
         }
     }
 
-    public function startSupervisor(): void
+    /** @param  array<string, string>  $environment  that is another for it */
+    public function startSupervisor(array $environment = []): void
     {
-        $this->start('supervisor', [PHP_BINARY, 'artisan', 'hafen:supervise'], $this->application());
+        $this->start('supervisor', [PHP_BINARY, 'artisan', 'hafen:supervise'], [...$this->application(), ...$environment]);
     }
 
-    public function startWorker(string $name): void
+    /** @param  array<string, string>  $environment  that is another for it */
+    public function startWorker(string $name, array $environment = []): void
     {
         @mkdir("{$this->folder}/{$name}");
         $this->start($name, [PHP_BINARY, 'artisan', 'queue:work', '--queue=default,surveys,previews,proofs', '--tries=1', '--timeout=0', '--sleep=0.1'], [
-            ...$this->application(), 'HAFEN_ROLE' => 'worker', 'HAFEN_DATA' => "{$this->folder}/{$name}", 'HAFEN_DATABASE' => '/nowhere',
+            ...$this->application(), 'HAFEN_ROLE' => 'worker', 'HAFEN_DATA' => "{$this->folder}/{$name}", 'HAFEN_DATABASE' => '/nowhere', ...$environment,
         ]);
     }
 
