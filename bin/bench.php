@@ -419,7 +419,7 @@ switch ($argv[1] ?? '') {
         echo json_encode(['median' => $times[12], 'worst' => $times[24]]);
         exit;
     case 'heard':
-        // From an edit to the moment it is heard, at the default lead: the browser starts what it gets after 0.06 s, plus 0.03 s.
+        // From an edit to the moment it is heard, at the default lead: the browser starts 0.03 s after it got 0.06 s of sound.
         $hafen = Application::running();
         $times = [];
         for ($round = 0; $round < 5; ++$round) {
@@ -442,9 +442,11 @@ switch ($argv[1] ?? '') {
                 if ($kind !== 'A') {
                     continue;
                 }
-                $first ??= microtime(true) + 0.09;
                 $count = unpack('V', substr($payload, 8, 4))[1];
-                if ($edited === null && $samples > 48000) {
+                if ($first === null && $samples + $count >= 0.06 * 48000) {
+                    $first = microtime(true) + 0.03;
+                }
+                if ($edited === null && $samples > 15 * 48000) {
                     $change = $hafen->get('sessions/1')['change'];
                     $edited = microtime(true);
                     $hafen->post('sessions/1/edits', ['base' => $change, 'edit' => ['type' => 'set-mute', 'channels' => ['main'], 'mute' => true]]);

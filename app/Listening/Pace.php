@@ -6,7 +6,10 @@ namespace App\Listening;
 
 use Closure;
 
-/** Keeps a stream at most so far ahead of the clock; where the engine falls behind, the clock waits for it. */
+/**
+ * Keeps a stream at most so far ahead of the clock; where the engine falls behind, the clock waits for it. Where all comes in time it comes nearer to the clock step by step, so
+ * that edits are heard sooner, and goes back at the first piece that comes late.
+ */
 final class Pace
 {
     private float $start;
@@ -18,6 +21,30 @@ final class Pace
     private readonly Closure $clock;
 
     private readonly Closure $wait;
+
+    /** As near as it comes, in seconds, and by how much at a time. */
+    private const NEAREST = 0.08;
+
+    private const STEP = 0.01;
+
+    /** Seconds for which all has to come in time before it comes nearer, and after one that came late. */
+    private const CALM = 2.0;
+
+    private const AFTER_LATE = 30.0;
+
+    /** A piece comes in time where at most this part of the lead was used up, and late where this part was. */
+    private const IN_TIME = 0.4;
+
+    private const LATE = 0.6;
+
+    /** Seconds ahead it is kept now. */
+    private float $kept;
+
+    /** Whether the lead was reached: until then it builds up. */
+    private bool $hasLead = false;
+
+    /** When it may come nearer. */
+    private float $nearerAt;
 
     /** Part of its time that the engine may take, in the mean, before it is kept further ahead: what is late then is not heard. */
     private const HEAVY = 0.6;
@@ -35,6 +62,8 @@ final class Pace
         $this->clock = $clock ?? static fn (): float => microtime(true);
         $this->wait = $wait ?? static fn (float $seconds) => usleep((int) ($seconds * 1e6));
         $this->start = ($this->clock)();
+        $this->kept = $lead;
+        $this->nearerAt = $this->start + self::CALM;
     }
 
     /**
@@ -46,13 +75,32 @@ final class Pace
     {
         $this->sent += $seconds;
         $this->load += 0.05 * ($load - $this->load);
-        $lead = $this->load > self::HEAVY ? max($this->lead, self::HEAVY_LEAD) : $this->lead;
         $now = ($this->clock)();
         $ahead = $this->sent - ($now - $this->start);
+        $lead = $this->load > self::HEAVY ? max($this->lead, self::HEAVY_LEAD) : $this->adjusted($now, $ahead - $seconds);
         if ($ahead < 0.0) {
             $this->start = $now - $this->sent;
+            $this->hasLead = false;
         } elseif ($ahead > $lead) {
+            $this->hasLead = true;
             ($this->wait)($ahead - $lead);
         }
+    }
+
+    /** @param  float  $left  seconds of the lead that were left when a piece was sent */
+    private function adjusted(float $now, float $left): float
+    {
+        $used = $this->hasLead ? $this->kept - $left : 0.0;
+        if ($used > self::LATE * $this->kept) {
+            $this->kept = $this->lead;
+            $this->nearerAt = $now + self::AFTER_LATE;
+        } elseif ($used > self::IN_TIME * $this->kept) {
+            $this->nearerAt = max($this->nearerAt, $now + self::CALM);
+        } elseif ($now >= $this->nearerAt && $this->kept > self::NEAREST) {
+            $this->kept = max(self::NEAREST, $this->kept - self::STEP);
+            $this->nearerAt = $now + self::CALM;
+        }
+
+        return $this->kept;
     }
 }
