@@ -2,11 +2,15 @@
 
 declare(strict_types=1);
 
+use App\Models\Revision;
+use App\Sessions\RevisionDocuments;
+use App\Sessions\SessionBook;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\WavReader;
 use Hafen\Audio\WavWriter;
+use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
 use Hafen\Dsp\Delay\DelayLine;
 use Hafen\Dsp\Noise;
@@ -43,6 +47,9 @@ use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
 use Hafen\Tests\Support\Signal;
+use Illuminate\Contracts\Console\Kernel;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
 use Tests\Support\Application;
 
 /*
@@ -251,9 +258,9 @@ switch ($argv[1] ?? '') {
         $store = new FolderStore($argv[2]);
         $map = SurveyMap::of($session, ProcessorCatalogue::standard());
         $runner = new PartRunner(compiler($folder), ProcessorCatalogue::standard(), new FolderLibrary($folder));
-        while (($missing = SessionSurvey::byChannel($map->missing($store))) !== []) {
-            foreach ($missing as $channel => $parts) {
-                if (SurveyMap::isReady($parts[0], $store) && @mkdir("{$argv[2]}/taken-{$channel}")) {
+        while (($passes = SurveyMap::passes($map->missing($store))) !== []) {
+            foreach ($passes as $parts) {
+                if (SurveyMap::isReady($parts, $store) && @mkdir("{$argv[2]}/taken-{$parts[0]->channel}")) {
                     $runner->run($session, $map, $parts, $store);
 
                     continue 2;
@@ -417,6 +424,38 @@ switch ($argv[1] ?? '') {
         }
         sort($times);
         echo json_encode(['median' => $times[12], 'worst' => $times[24]]);
+        exit;
+    case 'revisions':
+        // So many edits of a session of 100 channels with two inserts each: what they take of the disk, and how long it takes to go to any of them.
+        putenv("HAFEN_DATA={$folder}");
+        putenv("HAFEN_DATABASE={$folder}/revisions.sqlite");
+        array_map(static fn (string $path): bool => @unlink($path), glob("{$folder}/revisions.sqlite*") ?: []);
+        touch("{$folder}/revisions.sqlite");
+        $app = require __DIR__.'/../bootstrap/app.php';
+        $app->make(Kernel::class)->bootstrap();
+        Artisan::call('migrate', ['--force' => true]);
+        $book = $app->make(SessionBook::class);
+        $stored = $book->create(Mix::session(array_map(static fn (int $i): Channel => Mix::track("t{$i}", [Mix::insert("e{$i}", 'parametric-eq'), Mix::insert("c{$i}", 'compressor')]), range(0, 98))));
+        mt_srand(1);
+        for ($i = 0; $i < (int) $argv[2]; ++$i) {
+            $n = mt_rand(0, 98);
+            $edit = match ($i % 3) {
+                0 => ['type' => 'set-fader', 'channels' => ["t{$n}"], 'gain' => -mt_rand(0, 300) / 10],
+                1 => ['type' => 'set-parameter', 'insert' => "c{$n}", 'parameter' => 'threshold', 'value' => -mt_rand(10, 400) / 10],
+                default => ['type' => 'rename-channel', 'channel' => "t{$n}", 'name' => 'Name '.mt_rand(0, 999_999)],
+            };
+            $stored = $book->edit($stored->id, $stored->change, JsonNode::parse((string) json_encode($edit), 1 << 20));
+        }
+        DB::statement('pragma wal_checkpoint(truncate)');
+        $ids = Revision::query()->pluck('id')->all();
+        $worst = 0.0;
+        for ($i = 0; $i < 200; ++$i) {
+            $start = hrtime(true);
+            RevisionDocuments::of(Revision::query()->findOrFail($ids[mt_rand(0, count($ids) - 1)]));
+            $worst = max($worst, (hrtime(true) - $start) / 1e6);
+        }
+        clearstatcache();
+        echo json_encode(['bytes' => filesize("{$folder}/revisions.sqlite"), 'worst' => $worst, 'revisions' => count($ids)]);
         exit;
     case 'heard':
         // From an edit to the moment it is heard, at the default lead: the browser starts 0.03 s after it got 0.06 s of sound.
@@ -599,6 +638,9 @@ printf("\nEdit to heard at the default lead: %.0f ms in the middle, %.0f ms at w
 $answers = apart('answers');
 printf("An edit's answer with 100 channels: %.0f ms in the middle of 25, %.0f ms at worst\n", $answers['median'], $answers['worst']);
 
+$revisions = apart('revisions', $short ? '500' : '10000');
+printf("%d revisions of 100 channels: %.1f MB, going to any of them %.0f ms at worst\n", $revisions['revisions'], $revisions['bytes'] / 1e6, $revisions['worst']);
+
 if (in_array('--write', $argv, true)) {
     $ffmpeg = explode(' ', (string) shell_exec('ffmpeg -version'))[2] ?? '';
     $version = trim((string) shell_exec('sox --version'));
@@ -621,6 +663,11 @@ if (in_array('--write', $argv, true)) {
         ['The same in two, by the clock, on cores that share a cache and slow each other', '', $times($middle['by the clock']), '', ''],
         ['An edit\'s answer with 100 channels, in the middle of 25', '55 to 77 ms', sprintf('%.0f ms', $answers['median']), '40 ms', ''],
         ['One revision\'s compile, 117 channels', '', sprintf('%.1f ms', $routing['again']), '3 ms', ''],
+        ...($short ? [] : [
+            ['Peak memory of the demo rendered for ten minutes, over that for half a minute', '', $times($ten['memory'] / $half['memory']), '1.10', ''],
+            ['10,000 edits of a session of 100 channels: the database', '', sprintf('%.1f MB', $revisions['bytes'] / 1e6), '50 MB', ''],
+            ['Going to any of these revisions, the worst of 200', '', sprintf('%.0f ms', $revisions['worst']), '100 ms', ''],
+        ]),
         ['Edit to heard at the default lead, in the middle of five', '283 ms', sprintf('%.0f ms', 1000 * $heard['median']), '180 ms', ''],
     ];
     $table = "# Performance\n\nWritten by `bin/bench --write`. Ratios are measured in one run, both sides right after each other, the best of three of each; they hold on a busy machine. Shares and times\n"

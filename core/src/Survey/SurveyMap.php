@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Survey;
 
 use Hafen\Document\ContentHashes;
+use Hafen\Engine\ProcessingCost;
 use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Route;
@@ -25,6 +26,13 @@ final readonly class SurveyMap
      * at another rate.
      */
     private const FIGURES = 10;
+
+    /** To measure a channel, to read a recording, and to record and read again, in per cent of a core as measured (November 2026). */
+    private const MEASURING = 1.25;
+
+    private const READING = 0.4;
+
+    private const RECORDING = 0.7;
 
     /** @param  array<string, SurveyPart>  $parts  by their id */
     private function __construct(public array $parts, public TimeRange $range)
@@ -56,7 +64,7 @@ final readonly class SurveyMap
             }
             // Both parts may run together, so the first part includes the needs of the second.
             $up = new SurveyPart($id, Section::UpToFader, $upHashes[$id], array_values($needs),
-                [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts));
+                [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts), ProcessingCost::of($channel));
             $out = new SurveyPart($id, Section::FromFader, $outHashes[$id], [[$id, $upHashes[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
             $parts += [$up->id() => $up, $out->id() => $out];
         }
@@ -105,23 +113,34 @@ final readonly class SurveyMap
 
     /**
      * Parts put together to be measured in one pass each: every channel that others do not feed by itself, so that several can be measured
-     * at the same time and their figures come one after the other; all that is fed in one, which reads each recording once.
+     * at the same time and their figures come one after the other; what is fed in one, which reads each recording once, but for channels that
+     * are so much work that it pays to read what feeds them twice.
      *
      * @param  array<string, SurveyPart>  $missing  as {@see missing()} gives them
      * @return list<list<SurveyPart>> in the order of the parts
      */
     public static function passes(array $missing): array
     {
-        $alone = $fed = [];
-        foreach (SessionSurvey::byChannel($missing) as $parts) {
-            if (self::isFed($parts)) {
-                array_push($fed, ...$parts);
-            } else {
+        $channels = SessionSurvey::byChannel($missing);
+        $isAlone = [];
+        // Against the signal flow: what feeds a channel with a pass of its own cannot be in the last one.
+        foreach (array_reverse($channels, true) as $id => $parts) {
+            $feeds = self::feeds($parts);
+            $isAlone[$id] = ($isAlone[$id] ?? false) || self::isWorthAPass($parts, count($feeds));
+            foreach ($isAlone[$id] ? $feeds : [] as $feed) {
+                $isAlone[$feed] = true;
+            }
+        }
+        $alone = $together = [];
+        foreach ($channels as $id => $parts) {
+            if ($isAlone[$id]) {
                 $alone[] = $parts;
+            } else {
+                array_push($together, ...$parts);
             }
         }
 
-        return $fed === [] ? $alone : [...$alone, $fed];
+        return $together === [] ? $alone : [...$alone, $together];
     }
 
     /**
@@ -143,18 +162,34 @@ final readonly class SurveyMap
         return true;
     }
 
-    /** @param  list<SurveyPart>  $parts  of one channel */
-    private static function isFed(array $parts): bool
+    /**
+     * @param  list<SurveyPart>  $parts  of one channel
+     * @return list<string> ids of the channels whose recordings they need
+     */
+    private static function feeds(array $parts): array
     {
+        $feeds = [];
         foreach ($parts as $part) {
             foreach ($part->needs as [$channel]) {
                 if ($channel !== $part->channel) {
-                    return true;
+                    $feeds[$channel] = $channel;
                 }
             }
         }
 
-        return false;
+        return array_values($feeds);
+    }
+
+    /**
+     * Whether a pass of its own takes less than half as much again as measuring the channel with others.
+     *
+     * @param  list<SurveyPart>  $parts  of one channel
+     */
+    private static function isWorthAPass(array $parts, int $feeds): bool
+    {
+        $work = self::MEASURING + array_sum(array_map(static fn (SurveyPart $part): float => $part->cost, $parts));
+
+        return $feeds === 0 || $feeds * self::READING + self::RECORDING < 0.5 * $work;
     }
 
     /**

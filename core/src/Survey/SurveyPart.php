@@ -12,6 +12,7 @@ final readonly class SurveyPart
      * @param  list<array{string, string, string}>  $needs  recordings: channel id, key, stage
      * @param  list<string>  $records  stages others take from
      * @param  int  $weight  how much work it is, about
+     * @param  float  $cost  what the inserts of the channel take, in per cent of a core
      */
     public function __construct(
         public string $channel,
@@ -20,6 +21,7 @@ final readonly class SurveyPart
         public array $needs,
         public array $records,
         public int $weight,
+        public float $cost = 0.0,
     ) {
     }
 

@@ -4,13 +4,10 @@ declare(strict_types=1);
 
 namespace Hafen\Engine\Parallel;
 
-use Hafen\Processor\Costs;
+use Hafen\Engine\ProcessingCost;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
-use Hafen\Session\Channel\Channel;
-use Hafen\Session\Insert\Inserts;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
 /**
@@ -18,7 +15,7 @@ use Hafen\Session\Session;
  *
  * They get only channels whose sound comes from their own channels: sound crosses once, towards the process that works the main. Where
  * what feeds a bus comes from one of them, it sums it. What channels cost is estimated from what their processors were measured to take
- * ({@see Costs}); the figures are per cent of a core.
+ * ({@see ProcessingCost}); the figures are per cent of a core.
  */
 final readonly class Cut
 {
@@ -212,21 +209,11 @@ final readonly class Cut
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
             if ($channel !== null) {
-                $costs[$id] = self::CHANNEL + self::ROUTE * count($routes->into($id)) + ($channel->off ? 0.0 : self::ofInserts($channel));
+                $costs[$id] = self::CHANNEL + self::ROUTE * count($routes->into($id)) + ($channel->off ? 0.0 : ProcessingCost::of($channel));
             }
         }
 
         return $costs;
-    }
-
-    private static function ofInserts(Channel $channel): float
-    {
-        $cost = 0.0;
-        foreach (Inserts::all([...($channel->frozen === null ? $channel->inserts : []), ...$channel->postInserts]) as $insert) {
-            $cost += $insert instanceof ProcessorInsert && $insert->on ? (Costs::of($insert->processor) ?? 1.0) : 0.1;
-        }
-
-        return $cost;
     }
 
     /**
