@@ -23,6 +23,9 @@ final class CorrelationMeter
     /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
+        if ($block->isSilent) {
+            return;
+        }
         if ($block->mono) {
             $energy = Samples::energy($block->left);
             $this->left += $energy;

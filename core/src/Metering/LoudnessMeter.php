@@ -45,11 +45,12 @@ final class LoudnessMeter
     {
         // Where two sides still ring they are measured apart.
         $isMono = $block->mono && $this->right->isLike($this->left);
+        $isSilent = $block->isSilent && $this->left->isAtRest() && $this->right->isAtRest();
         $frames = $block->frames();
         for ($at = 0; $at < $frames;) {
             $count = min($this->step - $this->frames, $frames - $at);
-            $energy = $this->left->next($block->left, $at, $at + $count);
-            $energy += $isMono ? $energy : $this->right->next($block->right(), $at, $at + $count);
+            $energy = $isSilent ? 0.0 : $this->left->next($block->left, $at, $at + $count);
+            $energy += $isMono || $isSilent ? $energy : $this->right->next($block->right(), $at, $at + $count);
             $this->energy += $energy;
             $this->frames += $count;
             $at += $count;

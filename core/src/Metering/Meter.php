@@ -64,8 +64,14 @@ final class Meter
 
                 return true;
             }
-            [$block, $position] = $counting;
+            [$counted, $position] = $counting;
             $this->position = $position;
+            if ($block->isSilent) {
+                $this->count([0.0, 0.0, 0, 2 * $counted->frames(), null, null]);
+
+                return true;
+            }
+            $block = $counted;
         }
         [$peak, $energy, $overs] = self::side($block->left, 0.0);
         if ($block->mono) {

@@ -63,6 +63,11 @@ final class PowerWindows
      */
     private function transform(array $left, array $right): array
     {
+        if (Samples::peak($left) === 0.0 && Samples::peak($right) === 0.0) {
+            $none = array_fill(0, intdiv($this->size, 2) + 1, 0.0);
+
+            return [$none, $none];
+        }
         [$lr, $li, $rr, $ri] = $this->fft->transformTwo(Samples::multiply($left, $this->window), Samples::multiply($right, $this->window));
         $leftPower = $rightPower = [];
         for ($i = 0, $n = count($lr); $i < $n; ++$i) {

@@ -21,6 +21,9 @@ final class TruePeakMeter
 
     private float $peak = 0.0;
 
+    /** Whether the last block was silence, so that nothing is on its way from before it. */
+    private bool $wasSilent = false;
+
     public function __construct()
     {
         $this->left = new InterSamplePeaks;
@@ -30,6 +33,10 @@ final class TruePeakMeter
     /** Measures a block without changing it. */
     public function measure(Block $block): void
     {
+        if ($block->isSilent && $this->wasSilent) {
+            return;
+        }
+        $this->wasSilent = $block->isSilent && $block->frames() > InterSamplePeaks::DELAY * 2;
         $this->peak = $this->left->highest($block->left, $this->peak);
         if ($block->mono) {
             $this->right = clone $this->left;

@@ -43,6 +43,12 @@ final class WeightedEnergy
         return true;
     }
 
+    /** Whether nothing rings: silence stays silence. */
+    public function isAtRest(): bool
+    {
+        return $this->state === [0.0, 0.0, 0.0, 0.0];
+    }
+
     /**
      * The sum of squares of the next samples.
      *

@@ -44,7 +44,7 @@ final class UpToFaderProbe
     public function look(int $sourcePosition): void
     {
         $source = $this->atSource->cut($this->strip->passing(Tap::SOURCE, 0), $sourcePosition);
-        if ($source !== null) {
+        if ($source !== null && ! $source[0]->isSilent) {
             $this->sums[0] += array_sum($source[0]->left);
             $this->sums[1] += array_sum($source[0]->right());
         }

@@ -6,11 +6,13 @@ use Hafen\Audio\Block;
 use Hafen\Dsp\Spectrum\Fft;
 use Hafen\Metering\CorrelationMeter;
 use Hafen\Metering\FlatTops;
+use Hafen\Metering\LoudnessMeter;
 use Hafen\Metering\LowSpectrumMeter;
 use Hafen\Metering\Meter;
 use Hafen\Metering\OverRegions;
 use Hafen\Metering\OverviewMeter;
 use Hafen\Metering\SpectrumMeter;
+use Hafen\Metering\TruePeakMeter;
 use Hafen\Metering\Window;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Reference;
@@ -93,6 +95,25 @@ it('reads the low spectrum as flat where it is', function (): void {
     foreach ([[40.0, 200.0], [200.0, 400.0], [400.0, 580.0]] as [$from, $to]) {
         expect(10 * log10($meter->read()->between($from, $to) / $whole->read()->between($from, $to)))->toEqualWithDelta(0.0, 0.15);
     }
+});
+
+it('reads silence that is marked as it reads silence', function (): void {
+    $sound = Signal::noise(48000, 6, 1.4);
+    $readings = [];
+    foreach ([true, false] as $isMarked) {
+        $meters = [new LoudnessMeter(48000), new TruePeakMeter, new CorrelationMeter, new LowSpectrumMeter(48000), $level = new Meter];
+        $level->limitTo(new Window(300, 300_000));
+        for ($at = 0; $at < 300_000; $at += 500) {
+            // A second of sound, four of silence: filters ring out in them.
+            $isSilent = $at % 240_000 >= 48_000;
+            $block = $isSilent ? ($isMarked ? Block::silent(500) : Block::mono(array_fill(0, 500, 0.0))) : new Block(array_slice($sound, $at % 240_000, 500), array_slice($sound, 47_000 - $at % 240_000 + 500, 500));
+            foreach ($meters as $meter) {
+                $meter instanceof Meter ? $meter->measure($block, $at) : $meter->measure($block);
+            }
+        }
+        $readings[] = array_map(static fn (object $meter): mixed => $meter instanceof TruePeakMeter ? $meter->level() : $meter->read(), $meters);
+    }
+    expect($readings[0])->toEqual($readings[1]);
 });
 
 it('reads the correlation of two sides', function (array $left, array $right, ?float $expected): void {
