@@ -28,8 +28,8 @@ return [
     // Longest run-in before a place in mid-session, in seconds, so that filters and tails sound as if played from the start.
     'pre_roll' => (float) env('HAFEN_PRE_ROLL', 1.5),
 
-    // Bytes that measurements and what they recorded may take; what was not used for longest goes first.
-    'survey_bytes' => (int) env('HAFEN_SURVEY_BYTES', 4 << 30),
+    // Bytes that measurements and what they captured may take; what was not used for longest goes first. Left out: 30 % of the free disk, at most 32 GB.
+    'survey_bytes' => env('HAFEN_SURVEY_BYTES'),
 
     // Where decoders for files other than WAV are found.
     'ffmpeg' => env('HAFEN_FFMPEG', 'ffmpeg'),

@@ -19,8 +19,7 @@ use App\Remote\SharedFiles;
 use App\Remote\SharedStore;
 use App\Sessions\EngineFactory;
 use App\Sessions\OpenedSessions;
-use App\Storage\Sweep;
-use App\Surveys\SurveyDesk;
+use App\Surveys\CaptureRoom;
 use App\Work\JobQueue;
 use App\Work\NoOverseer;
 use App\Work\Overseer;
@@ -75,8 +74,7 @@ final class HafenServiceProvider extends ServiceProvider
         if (config('hafen.role') === 'worker') {
             $this->workElsewhere();
         }
-        $this->app->when(SurveyDesk::class)->needs('$bytes')->giveConfig('hafen.survey_bytes');
-        $this->app->when(Sweep::class)->needs('$captured')->giveConfig('hafen.survey_bytes');
+        $this->app->when(CaptureRoom::class)->needs('$set')->give(static fn (): ?int => self::text('hafen.survey_bytes') === '' ? null : max(0, (int) self::text('hafen.survey_bytes')));
         $this->app->when(ListeningStream::class)->needs('$lead')->giveConfig('hafen.lead');
         $this->app->when(ListeningStream::class)->needs('$preRoll')->giveConfig('hafen.pre_roll');
     }

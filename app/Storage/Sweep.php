@@ -9,6 +9,7 @@ use App\Models\Listening;
 use App\Models\StoredSession;
 use App\Models\Upload;
 use App\Remote\SharedFiles;
+use App\Surveys\CaptureRoom;
 
 /** Removes what killed processes left on the disk, and what nobody comes back for. */
 final readonly class Sweep
@@ -25,8 +26,7 @@ final readonly class Sweep
     /** Hours for which a deleted session can be brought back. */
     public const SESSION_HOURS = 24;
 
-    /** @param  int  $captured  bytes that measurements and captured audio may take on a shared disk */
-    public function __construct(private MediaFolder $folder, private Storage $storage, private SharedFiles $shared, private int $captured)
+    public function __construct(private MediaFolder $folder, private Storage $storage, private SharedFiles $shared, private CaptureRoom $captured)
     {
     }
 
@@ -52,7 +52,7 @@ final readonly class Sweep
         foreach (StoredSession::onlyTrashed()->where('deleted_at', '<', now()->subHours(self::SESSION_HOURS))->get() as $session) {
             $this->storage->removeSession($session);
         }
-        $this->shared->shrink('surveys', $this->captured);
+        $this->shared->shrink('surveys', $this->captured->bytes());
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
 
         return $removed;

@@ -38,7 +38,7 @@ final readonly class SurveyDesk
         private ProcessorCatalogue $processors,
         private EngineFactory $engines,
         private SurveyStore $store,
-        private int $bytes,
+        private CaptureRoom $room,
     ) {
     }
 
@@ -137,7 +137,7 @@ final readonly class SurveyDesk
                 'status' => 'done',
                 'result' => json_encode(SurveyFigures::toArray($session, $result), JSON_THROW_ON_ERROR),
             ]);
-            $this->store->shrink($this->bytes, self::SPARE);
+            $this->store->shrink($this->room->bytes(), self::SPARE);
 
             return;
         }

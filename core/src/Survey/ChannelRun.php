@@ -23,6 +23,9 @@ final class ChannelRun
 
     private readonly ?FromFaderProbe $fromProbe;
 
+    /** Whether there is anything to measure; otherwise only what is recorded is wanted. */
+    public readonly bool $isMeasured;
+
     /** Source position behind the last block that counts. */
     public readonly int $end;
 
@@ -34,6 +37,7 @@ final class ChannelRun
      * @param  int  $arrival  samples by which sound comes late to the channel
      * @param  int  $row  latency of the inserts before the fader in samples
      * @param  array<string, AudioCapture>  $captures  by stage
+     * @param  bool  $isUpKnown  whether the part up to the fader was measured before, and only its recording is missing
      */
     public function __construct(
         private readonly ChannelStrip $strip,
@@ -45,6 +49,7 @@ final class ChannelRun
         int $arrival,
         int $row,
         private readonly array $captures,
+        bool $isUpKnown,
     ) {
         $after = $strip->postInserts->latency();
         $window = new Window($range->from, $range->to, $arrival + ($up === null ? $row : 0));
@@ -52,7 +57,8 @@ final class ChannelRun
         foreach (array_keys($captures) as $stage) {
             $strip->keep((string) $stage);
         }
-        $this->upProbe = $up === null ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->delayedBy($arrival + $row));
+        $this->isMeasured = ! $isUpKnown || $from !== null;
+        $this->upProbe = $up === null || $isUpKnown ? null : new UpToFaderProbe($strip, $channel, $session, $window, $window->delayedBy($arrival + $row));
         $this->fromProbe = $from === null ? null : new FromFaderProbe($strip, $channel, $session, $window->delayedBy($arrival + $row + $after));
         // Unaligned channels end early, so they run on until the slowest listener is done.
         $this->end = $range->to + $arrival + $row + $after + ($channel->aligned ? 0 : self::AHEAD * $session->sampleRate);

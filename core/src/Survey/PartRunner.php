@@ -114,6 +114,7 @@ final readonly class PartRunner
         return new ChannelRun(
             $plan->strips[$channel->id], $channel, $session, $map->range, $up, self::of($parts, Section::FromFader), $plan->arrival($channel->id),
             (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts), $opened,
+            $up !== null && $store->measures($up->hash) !== null,
         );
     }
 
@@ -131,7 +132,7 @@ final readonly class PartRunner
             SampleLoops::pause();
             foreach ($plan->strips as $id => $strip) {
                 $run = $runs[$id] ?? null;
-                $sound = $strip->process($sourcePosition, self::BLOCK, $run !== null, null);
+                $sound = $strip->process($sourcePosition, self::BLOCK, $run->isMeasured ?? false, null);
                 $run?->look($sourcePosition, self::BLOCK, $sound);
             }
             if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start, $measuring)) {

@@ -144,6 +144,26 @@ it('measures again what nobody has any more, and nothing else', function (): voi
     rmdir($folder);
 });
 
+it('only records again what was measured before, and finds the same', function (int $seed): void {
+    [$session, $library] = RandomRouting::make($seed, 14, 900);
+    $folder = sys_get_temp_dir().'/hafen-again-'.bin2hex(random_bytes(4));
+    $store = new FolderStore($folder);
+    $first = Mix::survey($session, $library, $store);
+    $takes = array_map(sha1_file(...), (array) glob("{$folder}/*.take"));
+    $measures = array_map(sha1_file(...), (array) glob("{$folder}/*.measures"));
+    array_map(unlink(...), (array) glob("{$folder}/*.take"));
+    // The main has to be measured, so all that feeds it is recorded again.
+    $map = SurveyMap::of($session, Mix::processors());
+    unlink("{$folder}/{$map->part($session->main()->id, Hafen\Survey\Section::UpToFader)->hash}.measures");
+    $again = Mix::survey($session, $library, $store);
+    expect($again->taps)->toEqual($first->taps)->and($again->main)->toEqual($first->main)->and($again->sources)->toEqual($first->sources);
+    $kept = array_map(sha1_file(...), (array) glob("{$folder}/*.measures"));
+    // What it cost another time is all that may differ, and only of the main.
+    expect(count(array_diff($kept, $measures)))->toBeLessThanOrEqual(2)
+        ->and(array_diff(array_map(sha1_file(...), (array) glob("{$folder}/*.take")), $takes))->toBe([]);
+    $store->discard();
+})->with(range(821, 826));
+
 it('measures a range as the whole holds it there', function (): void {
     $whole = Mix::render(quay(), quaySound());
     $range = Mix::survey(quay(), quaySound(), null, new TimeRange(1500, 2600));
