@@ -38,10 +38,13 @@ final readonly class SessionCodec
 
     private AutomationCodec $lanes;
 
+    private DecodedChannels $decoded;
+
     public function __construct(ProcessorCatalogue $processors)
     {
         $this->rows = new RowCodec($processors);
         $this->lanes = new AutomationCodec($processors);
+        $this->decoded = new DecodedChannels;
     }
 
     /**
@@ -78,7 +81,11 @@ final readonly class SessionCodec
         $node->keys(['format', 'version', 'name', 'sampleRate', 'channels'], ['tempo', 'panLaw', 'length']);
         $node->get('format')->oneOf([self::FORMAT]);
         $node->get('version')->integer(self::VERSION, self::VERSION);
-        $channels = array_map($this->channel(...), $node->get('channels')->items(self::MOST_CHANNELS));
+        $this->decoded->begin();
+        $channels = array_map(
+            fn (JsonNode $channel): Channel => $this->decoded->of($channel, $this->channel(...)),
+            $node->get('channels')->items(self::MOST_CHANNELS),
+        );
         $end = array_reduce(
             $channels,
             static fn (int $end, Channel $channel): int => max($end, $channel->source instanceof ClipSource ? $channel->source->end() : 0),

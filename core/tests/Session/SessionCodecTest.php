@@ -172,3 +172,29 @@ it('agrees with the schema on hundreds of mutated documents', function (): void 
     }
     expect($both)->toBeGreaterThan(20);
 });
+
+it('decodes of a second document only what is another there, and refuses what it would refuse by itself', function (): void {
+    $codec = new SessionCodec(Hafen\Processor\ProcessorCatalogue::standard());
+    $document = static fn (array $channels): string => (string) json_encode(['format' => 'hafen-session', 'version' => 1, 'name' => 'Quay', 'sampleRate' => 48000, 'length' => 48000, 'channels' => [
+        ...$channels, ['id' => 'main', 'kind' => 'main', 'name' => 'Main'],
+    ]], JSON_PRESERVE_ZERO_FRACTION);
+    $clip = ['id' => 'k', 'file' => 'x', 'start' => 0, 'offset' => 0, 'length' => 100];
+    $cello = ['id' => 'cello', 'kind' => 'track', 'name' => 'Cello', 'source' => ['type' => 'clips', 'clips' => [$clip]]];
+    $viola = ['id' => 'viola', 'kind' => 'track', 'name' => 'Viola'];
+    $one = $codec->decode($document([$cello, $viola]));
+    $two = $codec->decode($document([['fader' => -3.0] + $viola, $cello]));
+    expect($two->channel('cello'))->toBe($one->channel('cello'))
+        ->and($two->channel('viola')?->fader)->toBe(-3.0)->and($one->channel('viola')?->fader)->toBe(0.0)
+        ->and($two)->toEqual((new SessionCodec(Hafen\Processor\ProcessorCatalogue::standard()))->decode($document([['fader' => -3.0] + $viola, $cello])));
+    // What is wrong is named where it stands in this document.
+    $cello['source']['clips'][0]['start'] = -1;
+    try {
+        $codec->decode($document([$viola, $cello]));
+        $location = '';
+    } catch (InvalidDocument $invalid) {
+        $location = $invalid->location;
+    }
+    expect($location)->toBe('/channels/1/source/clips/0/start');
+    // The same channel twice is refused, though each is known.
+    expect(static fn () => $codec->decode($document([$viola, $viola])))->toThrow(InvalidDocument::class, 'twice');
+});
