@@ -45,7 +45,8 @@ function underSignals(string $before, int $signals, string ...$words): array
         clearstatcache();
         posix_kill($pid, SIGUSR1);
         ++$sent;
-        usleep(200);
+        // Signals that come before the last one was taken count as one.
+        usleep(1000);
     }
     $said .= stream_get_contents($pipes[1]);
     $exit = isset($status) && ! $status['running'] ? $status['exitcode'] : null;
@@ -74,13 +75,14 @@ afterEach(fn () => exec('rm -rf '.escapeshellarg($this->folder)));
 it('renders and measures the same to the bit under 2,000 signals', function (): void {
     underSignals('', 0, 'render', $this->document, '--out', "{$this->folder}/plain.wav", '--bits', '32f');
     [, $figures] = underSignals('', 0, 'survey', $this->document, '--json');
-    $sent = 0;
+    $sent = $taken = 0;
     for ($round = 0; $sent < 1000 && $round < 20; ++$round) {
         [$exit, $said, $more] = underSignals('', 1000, 'render', $this->document, '--out', "{$this->folder}/signals.wav", '--bits', '32f');
-        expect($exit)->toBe(0, $said)->and(sha1_file("{$this->folder}/signals.wav"))->toBe(sha1_file("{$this->folder}/plain.wav"))
-            ->and((int) file_get_contents("{$this->folder}/taken"))->toBeGreaterThan(3);
+        expect($exit)->toBe(0, $said)->and(sha1_file("{$this->folder}/signals.wav"))->toBe(sha1_file("{$this->folder}/plain.wav"));
+        $taken += (int) file_get_contents("{$this->folder}/taken");
         $sent += $more;
     }
+    expect($taken)->toBeGreaterThan(3);
     for (; $sent < 2000 && $round < 40; ++$round) {
         [$exit, $said, $more] = underSignals('', 1000, 'survey', $this->document, '--json');
         expect($exit)->toBe(0)->and($said)->toBe($figures);
