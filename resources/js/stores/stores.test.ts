@@ -172,6 +172,38 @@ describe('the finder', () => {
 });
 
 describe('the survey', () => {
+    it('has what is on screen measured first, and moves up what is scrolled to while it measures', async () => {
+        vi.useFakeTimers();
+        const session = useSession();
+        const survey = useSurvey();
+        const known = {
+            current: false,
+            running: null,
+            result: null,
+            stale: [],
+            soFar: [],
+            stopped: false,
+            message: null,
+        };
+        const ids = () => session.state!.document.channels.map(({ id }) => id);
+        const post = vi.spyOn(api, 'post').mockResolvedValue({ ...known, running: { progress: 0, secondsLeft: null } });
+        vi.spyOn(api, 'get').mockResolvedValue(known);
+        session.state = state();
+        const [one, two] = ids();
+        // In the order of the session, not in the one rows came in.
+        survey.setInSight(two!, true);
+        survey.setInSight(one!, true);
+        survey.setInSight('gone', true);
+        await vi.advanceTimersByTimeAsync(200);
+        expect(post).toHaveBeenLastCalledWith('sessions/1/survey', { first: [one, two] });
+        const before = post.mock.calls.length;
+        survey.setInSight(one!, false);
+        survey.setInSight(two!, true);
+        await vi.advanceTimersByTimeAsync(450);
+        expect(post.mock.calls.slice(before).map(([, body]) => body)).toContainEqual({ first: [two] });
+        vi.useRealTimers();
+    });
+
     it('stays current while the state is replaced by one of the same change, and not after an edit', async () => {
         const session = useSession();
         const survey = useSurvey();
