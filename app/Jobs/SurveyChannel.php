@@ -11,7 +11,7 @@ use App\Work\Claim;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
-/** Measures what is missing of one channel or of all that others feed, and has those follow that waited for it. */
+/** Measures one pass of a survey. */
 final class SurveyChannel implements ShouldQueue
 {
     use Queueable;

@@ -76,6 +76,15 @@ final readonly class MediaFolder
         return glob("{$this->root}/media/{$media->id}.*") ?: [];
     }
 
+    /** @return list<string> the same by their place below the data folder, without what is being written */
+    public function placesOf(Media $media): array
+    {
+        return array_values(array_map(
+            static fn (string $path): string => 'media/'.basename($path),
+            array_filter($this->filesOf($media), static fn (string $path): bool => ! str_ends_with($path, '.part')),
+        ));
+    }
+
     /** Bytes of an import and all that was made from it. */
     public function sizeOf(Media $media): int
     {

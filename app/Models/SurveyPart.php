@@ -9,7 +9,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Carbon;
 
 /**
- * What of a survey one job measures: the missing parts of one channel, or of all channels that others feed under the name of the first. Status: waiting, running, done, dropped.
+ * What of a survey one job measures: one pass, under the name of its first channel. Status: waiting, running, done, dropped.
  *
  * @property int $id
  * @property int $survey_id

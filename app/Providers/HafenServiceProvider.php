@@ -69,6 +69,7 @@ final class HafenServiceProvider extends ServiceProvider
         $this->app->when(EngineFactory::class)->needs('$processes')->give(static fn (): ?int => self::text('hafen.engine_processes') === '' ? null : max(1, (int) self::text('hafen.engine_processes')));
         $this->app->bind(TaskJobs::class, JobsOfTasks::class);
         $this->app->bind(TaskQueue::class, static fn (Application $app): TaskQueue => $app->make(config('queue.default') === 'redis' ? OrderQueue::class : JobQueue::class));
+        $this->app->singleton(OrderQueue::class);
         $this->app->bind(Overseer::class, NoOverseer::class);
         $this->app->bind(SharedFiles::class, static fn (): SharedFiles => new SharedFiles(self::text('hafen.shared_disk') === '' ? null : Storage::disk(self::text('hafen.shared_disk')), self::text('hafen.data')));
         if (config('hafen.role') === 'worker') {

@@ -20,7 +20,8 @@ use Throwable;
  */
 final class Collector
 {
-    private bool $hasLookedAtLeft = false;
+    /** Whether reports may lie in hand that were not dealt with. */
+    private bool $hasLeft = true;
 
     public function __construct(private readonly Wire $wire, private readonly TaskJobs $jobs, private readonly TaskQueue $queue, private readonly SharedFiles $files)
     {
@@ -31,21 +32,18 @@ final class Collector
     {
         $until = microtime(true) + $seconds;
         try {
-            foreach ($this->hasLookedAtLeft ? [] : $this->wire->leftInHand() as $packed) {
-                $this->take($packed);
-            }
-            $this->hasLookedAtLeft = true;
+            $left = $this->hasLeft ? $this->wire->leftInHand() : [];
+            $this->hasLeft = false;
+            array_walk($left, $this->take(...));
             while (microtime(true) < $until) {
                 $packed = $this->wire->next(1);
                 if ($packed !== null) {
                     $this->take($packed);
                 }
             }
-        } catch (InvalidArgumentException $damaged) {
-            report($damaged);
         } catch (Throwable $failure) {
-            // Redis is away, or the disk is full: what was not dealt with is there again later.
-            $this->hasLookedAtLeft = false;
+            // Redis is away.
+            $this->hasLeft = true;
             $this->wire->reconnect();
             report($failure);
             usleep((int) (1e6 * max(0.0, min(1.0, $until - microtime(true)))));
@@ -58,6 +56,12 @@ final class Collector
             $this->apply(Report::unpacked($packed));
         } catch (InvalidArgumentException $damaged) {
             report($damaged);
+        } catch (Throwable $failure) {
+            // The disk is full, or Redis went: it is read again later, and holds up no other until then.
+            report($failure);
+            $this->hasLeft = true;
+
+            return;
         }
         $this->wire->done($packed);
     }

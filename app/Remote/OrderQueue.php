@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Remote;
 
 use App\Jobs\DoOrder;
-use App\Models\Media;
 use App\Work\Task;
 use App\Work\TaskQueue;
 use Illuminate\Database\Eloquent\Model;
@@ -13,9 +12,12 @@ use Illuminate\Support\Facades\Queue;
 use Throwable;
 
 /** Tasks for workers of any machine: what a job needs goes with it. */
-final readonly class OrderQueue implements TaskQueue
+final class OrderQueue implements TaskQueue
 {
-    public function __construct(private SharedFiles $files)
+    /** @var array<array-key, true> files that are on the shared disk, so that it is not asked again for each part of a survey */
+    private array $shared = [];
+
+    public function __construct(private readonly Orders $orders, private readonly SharedFiles $files)
     {
     }
 
@@ -23,12 +25,10 @@ final readonly class OrderQueue implements TaskQueue
     public function put(Model&Task $task): void
     {
         try {
-            $order = Orders::of($task, $this->files->word());
-            if ($this->files->isNeeded()) {
-                foreach (Media::query()->whereIn('id', array_column($order->rows['media'] ?? [], 'id'))->get() as $media) {
-                    $this->files->share(WorkerFiles::placesOf($media, [(int) $media->prepare_rate]));
-                }
-            }
+            $order = $this->orders->of($task);
+            $files = array_values(array_filter($order->files, fn (string $file): bool => ! isset($this->shared[$file])));
+            $this->files->share($files);
+            $this->shared += array_fill_keys($files, true);
             Queue::push(new DoOrder($order->packed()), '', $task->queue());
         } catch (Throwable $failure) {
             report($failure);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Remote;
 
+use App\Media\MediaFolder;
 use App\Models\LoadRun;
 use App\Models\Media;
 use App\Models\PrintPart;
@@ -11,18 +12,22 @@ use App\Models\RemedyPlan;
 use App\Models\Render;
 use App\Models\SurveyPart;
 use App\Work\Task;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\DB;
 use LogicException;
 
-/** Writes orders: a task with the rows its job reads. */
-final class Orders
+/** Writes orders: a task with the rows its job reads, and the names of the files. */
+final readonly class Orders
 {
     /** Columns that say who does a task and how it goes; they are kept where it comes from. */
     private const OF_THE_CLAIM = ['claim', 'attempts', 'queued_at', 'beat_at', 'created_at', 'updated_at'];
 
-    /** @param  string  $files  word of the files it needs, see {@see SharedFiles::word()} */
-    public static function of(Model&Task $task, string $files): Order
+    public function __construct(private SharedFiles $files, private MediaFolder $folder)
+    {
+    }
+
+    public function of(Model&Task $task): Order
     {
         $rows = match (true) {
             $task instanceof Render, $task instanceof Media => [],
@@ -32,11 +37,14 @@ final class Orders
             default => throw new LogicException('No order is written for '.$task::class),
         };
         $session = $rows['sessions'][0]['id'] ?? $rows['print_batches'][0]['session_id'] ?? $task->getAttribute('session_id');
-        $media = DB::table('media')->whereIn('id', DB::table('session_media')->where('session_id', $session)->select('media_id'))->get()->map(self::columns(...))->all();
+        $media = $task instanceof Media ? new Collection([$task]) : Media::query()->whereIn('id', DB::table('session_media')->where('session_id', $session)->select('media_id'))->get();
         $key = $task->getKey();
         assert(is_string($key) || is_int($key));
 
-        return new Order(bin2hex(random_bytes(8)), $task::class, (string) $key, ['media' => array_values($media), ...self::rows($task->getTable(), $key), ...$rows], $files);
+        return new Order(
+            bin2hex(random_bytes(8)), $task::class, (string) $key, [...self::rows('media', $media->pluck('id')->all()), ...self::rows($task->getTable(), $key), ...$rows],
+            $this->files->word(), array_merge([], ...$media->map(fn (Media $one): array => $this->folder->placesOf($one))->all()),
+        );
     }
 
     /**
@@ -61,15 +69,9 @@ final class Orders
     /** @return array<string, list<array<string, mixed>>> */
     private static function rows(string $table, mixed $id): array
     {
-        return [$table => array_values(DB::table($table)->where('id', $id)->get()->map(self::columns(...))->all())];
-    }
+        /** @var list<array<string, mixed>> $rows */
+        $rows = array_map(static fn (mixed $row): array => (array) $row, array_values(DB::table($table)->whereIn('id', (array) $id)->get()->all()));
 
-    /** @return array<string, mixed> */
-    private static function columns(mixed $row): array
-    {
-        /** @var array<string, mixed> $columns */
-        $columns = (array) $row;
-
-        return $columns;
+        return [$table => $rows];
     }
 }

@@ -9,6 +9,7 @@ use App\Work\QueueWorker;
 use App\Work\Task;
 use App\Work\TaskJobs;
 use Hafen\Audio\SampleLoops;
+use Hafen\Refusal;
 use Illuminate\Contracts\Console\Kernel;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
@@ -59,10 +60,12 @@ final class Outpost implements Overseer
         }
         $task = $this->load($order);
         try {
-            $this->files->need();
+            $this->files->need($order);
             $handle = [$this->app->make(TaskJobs::class)->of($task), 'handle'];
             assert(is_callable($handle));
             $this->app->call($handle);
+        } catch (Refusal $refusal) {
+            $this->failed($refusal->getMessage());
         } catch (Throwable $failure) {
             report($failure);
             $this->failed("{$task->name()} stopped unexpectedly. Start it again.");
@@ -132,11 +135,12 @@ final class Outpost implements Overseer
         $known = array_column($order->rows['media'] ?? [], 'id');
         /** @var list<array<string, mixed>> $media */
         $media = DB::table('media')->whereNotIn('id', $known)->get()->map(static fn (mixed $row): array => (array) $row)->values()->all();
-        $files = $this->failure === '' && ($row['status'] ?? null) !== 'waiting' ? $this->shared($task, $media) : [];
+        $status = $row['status'] ?? 'stopped';
+        $files = $this->failure === '' && $status !== 'waiting' ? $this->shared($task, $media) : [];
         $report = match (true) {
             $this->failure !== '' => $this->report(ReportKind::Failed, message: $this->failure),
-            ($row['status'] ?? null) === 'waiting' => $this->report(ReportKind::Left),
-            default => $this->report(ReportKind::Ended, [...Orders::changed($before, $row), 'status' => $row['status'] ?? 'stopped'], $media, $files),
+            $status === 'waiting' => $this->report(ReportKind::Left),
+            default => $this->report(ReportKind::Ended, [...Orders::changed($before, $row), 'status' => $status], $media, $files),
         };
         for ($until = microtime(true) + self::PATIENCE; ;) {
             try {

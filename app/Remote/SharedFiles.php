@@ -6,6 +6,7 @@ namespace App\Remote;
 
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Survey\LeastRecentlyUsed;
 use Illuminate\Contracts\Filesystem\Filesystem;
 
 /**
@@ -112,24 +113,21 @@ final readonly class SharedFiles
         $this->disk?->delete($files);
     }
 
-    /** Removes what was used last the longest ago of a folder on the disk, until at most so many bytes are left. */
-    public function shrink(string $folder, int $bytes): void
+    /**
+     * Removes what was put into a folder of the disk the longest ago, until at most so many bytes are left.
+     *
+     * @param  int  $spare  seconds for which what was put there stays whatever the size
+     */
+    public function shrink(string $folder, int $bytes, int $spare = 0): void
     {
         if ($this->disk === null) {
             return;
         }
         $files = [];
         foreach ($this->disk->files($folder) as $file) {
-            $files[$file] = $this->disk->lastModified($file);
+            $files[$file] = [$this->disk->lastModified($file), $this->disk->size($file)];
         }
-        arsort($files);
-        $kept = 0;
-        foreach (array_keys($files) as $file) {
-            $kept += $this->disk->size((string) $file);
-            if ($kept > $bytes) {
-                $this->disk->delete((string) $file);
-            }
-        }
+        $this->remove(LeastRecentlyUsed::beyond($files, $bytes, time() - $spare));
     }
 
     private function bringOne(string $file): bool

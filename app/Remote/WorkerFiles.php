@@ -11,7 +11,6 @@ use App\Models\Render;
 use App\Work\Task;
 use Hafen\Survey\SurveyStore;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Support\Facades\DB;
 
 /** Which files of the data folder a task needs, and which it makes. */
 final readonly class WorkerFiles
@@ -23,19 +22,13 @@ final readonly class WorkerFiles
     /** Whether this worker has the files of whoever wrote an order. */
     public function areThoseOf(Order $order): bool
     {
-        return $this->files->areOf($order->files);
+        return $this->files->areOf($order->filesWord);
     }
 
-    /** Fetches the sound that sessions of an order play; it is in the database already. */
-    public function need(): void
+    /** Fetches what an order needs. */
+    public function need(Order $order): void
     {
-        if (! $this->files->isNeeded()) {
-            return;
-        }
-        $rates = DB::table('sessions')->pluck('document')->map(static fn (mixed $document): int => preg_match('/"sampleRate":(\d+)/', is_string($document) ? $document : '', $found) === 1 ? (int) $found[1] : 0)->all();
-        foreach (Media::query()->get() as $media) {
-            $this->files->bring(self::placesOf($media, $rates));
-        }
+        $this->files->bring($order->files);
     }
 
     /**
@@ -52,7 +45,7 @@ final readonly class WorkerFiles
         [$measures, $captures] = $this->store instanceof SharedStore ? $this->store->takeMade() : [[], []];
         $made = match (true) {
             $task instanceof Render => ["renders/{$task->id}.wav"],
-            $task instanceof Media => array_map(static fn (string $path): string => 'media/'.basename($path), $this->folder->filesOf($task)),
+            $task instanceof Media => $this->folder->placesOf($task),
             $task instanceof PrintPart => ["renders/{$task->batch_id}.zip"],
             default => [],
         };
@@ -63,18 +56,6 @@ final readonly class WorkerFiles
         $this->files->share([...$captures, ...$measures, ...$made]);
 
         return [...$measures, ...$made];
-    }
-
-    /**
-     * @param  array<array-key, int>  $rates  of sessions
-     * @return list<string>
-     */
-    public static function placesOf(Media $media, array $rates): array
-    {
-        return array_values(array_unique([
-            "media/{$media->id}.{$media->extension}", "media/{$media->id}.decoded.wav",
-            ...array_map(static fn (int $rate): string => "media/{$media->id}.{$rate}.wav", array_values($rates)),
-        ]));
     }
 
     private static function text(mixed $value): string

@@ -84,7 +84,7 @@ final readonly class Storage
             }
             $media->delete();
         });
-        $this->shared->remove(array_map(static fn (string $path): string => 'media/'.basename($path), $this->folder->filesOf($media)));
+        $this->shared->remove($this->folder->placesOf($media));
         foreach ($this->folder->filesOf($media) as $path) {
             @unlink($path);
         }

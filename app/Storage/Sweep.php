@@ -52,7 +52,7 @@ final readonly class Sweep
         foreach (StoredSession::onlyTrashed()->where('deleted_at', '<', now()->subHours(self::SESSION_HOURS))->get() as $session) {
             $this->storage->removeSession($session);
         }
-        $this->shared->shrink('surveys', $this->captured->bytes());
+        $this->shared->shrink('surveys', $this->captured->bytes(), CaptureRoom::SPARE);
         Listening::query()->where('created_at', '<', now()->subDay())->delete();
 
         return $removed;

@@ -13,6 +13,9 @@ use App\Media\MediaFolder;
  */
 final readonly class CaptureRoom
 {
+    /** Seconds for which what was captured stays, whatever its size: others may be about to read it. */
+    public const SPARE = 900;
+
     /** Part of what is free, or is theirs already. */
     private const PART = 0.3;
 

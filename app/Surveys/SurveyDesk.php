@@ -22,16 +22,13 @@ use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Has sessions measured by the queue, one job for each channel that others do not feed and then one for the rest, and only what is not known
- * already; finds the newest figures there are.
+ * Has sessions measured by the queue, one job for each pass as soon as what it needs is measured, and only what is not known already; finds the
+ * newest figures there are.
  */
 final readonly class SurveyDesk
 {
     /** Seconds that are measured at the most: a day. */
     private const LONGEST = 86_400;
-
-    /** Seconds for which measurements stay, whatever their size: others may be about to read them. */
-    private const SPARE = 900;
 
     public function __construct(
         private SessionBook $book,
@@ -137,7 +134,7 @@ final readonly class SurveyDesk
                 'status' => 'done',
                 'result' => json_encode(SurveyFigures::toArray($session, $result), JSON_THROW_ON_ERROR),
             ]);
-            $this->store->shrink($this->room->bytes(), self::SPARE);
+            $this->store->shrink($this->room->bytes(), CaptureRoom::SPARE);
 
             return;
         }

@@ -203,6 +203,21 @@ describe('what reports change', function (): void {
             ->and(StoredSession::query()->value('document'))->not->toBe('');
     });
 
+    it('holds up no report behind one that cannot be dealt with, and forgets that one once its task is another\'s', function (): void {
+        $wire = app(Wire::class);
+        $other = Render::query()->create(['session_id' => $this->render->session_id, 'document' => 'x', 'name' => 'Other', 'options' => [], 'status' => 'running', 'claim' => 'w']);
+        ($this->report)(ReportKind::Taken, 'first');
+        $wire->tell(new Report(ReportKind::Ended, 'first', Render::class, $this->render->id, ['no_such_column' => 1]));
+        $wire->tell(new Report(ReportKind::Ended, 'w', Render::class, $other->id, ['status' => 'done']));
+        $collector = app(Collector::class);
+        $collector->collect(0.5);
+        $collector->collect(0.1);
+        expect($other->refresh()->status)->toBe('done')->and($this->render->refresh()->status)->toBe('running')->and($wire->leftInHand())->toHaveCount(1);
+        $this->render->update(['claim' => 'second']);
+        $collector->collect(0.1);
+        expect($wire->leftInHand())->toBe([]);
+    });
+
     it('deals with reports that were in hand when the supervisor was killed', function (): void {
         $wire = app(Wire::class);
         $wire->tell(new Report(ReportKind::Taken, 'first', Render::class, $this->render->id));
@@ -212,7 +227,7 @@ describe('what reports change', function (): void {
     });
 
     it('empties no database but that of a worker', function (): void {
-        $order = Orders::of($this->render, 'files')->packed();
+        $order = app(Orders::class)->of($this->render)->packed();
         expect(static fn () => app()->call([new DoOrder($order), 'handle']))->toThrow(LogicException::class, 'bin/worker')
             ->and(Render::query()->count())->toBe(1)
             ->and(static fn () => Order::unpacked('nonsense'))->toThrow(InvalidArgumentException::class);

@@ -75,8 +75,7 @@ final class Pools
     public function application(): array
     {
         return [
-            'PATH' => (string) getenv('PATH'), 'PHP_INI_SCAN_DIR' => ':'.base_path('config/php'), 'APP_ENV' => 'local', 'APP_KEY' => 'base64:aGFmZW4taGFmZW4taGFmZW4taGFmZW4taGFmZW4tMDA=',
-            'HAFEN_DATA' => "{$this->folder}/app", 'HAFEN_DATABASE' => "{$this->folder}/app/hafen.sqlite", 'CACHE_STORE' => 'array',
+            ...\workerEnvironment("{$this->folder}/app"),
             'QUEUE_CONNECTION' => 'redis', 'REDIS_PORT' => (string) $this->port, 'HAFEN_SHARED_DISK' => 'shared', 'HAFEN_SHARED_ROOT' => "{$this->folder}/shared",
             'LOG_CHANNEL' => 'errors',
         ];

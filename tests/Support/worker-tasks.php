@@ -35,7 +35,10 @@ if ($argv[1] === 'make') {
     $media = Media::query()->create(['id' => 'cello', 'name' => 'cello', 'extension' => 'wav', 'bytes' => 1, 'status' => 'waiting', 'prepare_rate' => 48000]);
     Demo::wav(app(MediaFolder::class)->original($media), Signal::noise(480_000, 3, 0.9));
     PrepareMedia::dispatchSync('cello');
-    $stored = app(SessionBook::class)->create(Mix::session([Mix::track('cello', [
+    $flute = Media::query()->create(['id' => 'flute', 'name' => 'flute', 'extension' => 'wav', 'bytes' => 1, 'status' => 'waiting', 'prepare_rate' => 48000]);
+    Demo::wav(app(MediaFolder::class)->original($flute), Signal::noise(44_100, 8, 0.2), 44_100);
+    PrepareMedia::dispatchSync('flute');
+    $stored = app(SessionBook::class)->create(Mix::session([Mix::track('flute', [], length: 48_000), Mix::track('cello', [
         Mix::insert('i1', 'compressor', Signal::busy('compressor')), Mix::insert('i2', 'plate', Signal::busy('plate')), Mix::insert('i3', 'drive', Signal::busy('drive')),
     ], length: 480_000)], [], 480_000));
     // Sound at another rate, and a freeze: files that workers make.
@@ -76,6 +79,9 @@ $still = static function (mixed $value) use (&$still): mixed {
 
     return $value;
 };
+// Before all else, so that what is read after it is whole.
+$isDone = Render::query()->whereIn('status', ['waiting', 'running', 'stopping'])->count() + Survey::query()->where('status', 'running')->count()
+    + RemedyPlan::query()->whereIn('status', ['waiting', 'running', 'shown'])->count() + Media::query()->whereIn('status', ['waiting', 'running'])->count() + PrintBatch::query()->whereIn('status', ['running', 'placing'])->count() === 0;
 $render = Render::query()->firstOrFail();
 $file = app(MediaFolder::class)->render($render->id);
 echo json_encode([
@@ -91,6 +97,5 @@ echo json_encode([
     ])->all(),
     'revisions' => App\Models\Revision::query()->count(),
     'batches' => PrintBatch::query()->get()->map(static fn (PrintBatch $batch): string => $batch->status)->all(),
-    'isDone' => Render::query()->whereIn('status', ['waiting', 'running', 'stopping'])->count() + Survey::query()->where('status', 'running')->count()
-        + RemedyPlan::query()->whereIn('status', ['waiting', 'running', 'shown'])->count() + Media::query()->whereIn('status', ['waiting', 'running'])->count() + PrintBatch::query()->whereIn('status', ['running', 'placing'])->count() === 0,
+    'isDone' => $isDone,
 ]);

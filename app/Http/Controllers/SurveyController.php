@@ -31,37 +31,30 @@ final readonly class SurveyController
     /** Has all of the session measured, or a range of it; what is on screen first. */
     public function store(Request $request, StoredSession $session): JsonResponse
     {
-        $range = $this->range($request);
-        $this->desk->request($session, $range, $this->wanted($request));
+        $body = self::body($request);
+        $range = self::range($body);
+        $this->desk->request($session, $range, array_map(static fn (JsonNode $channel): string => $channel->id(), $body?->optional('first')?->items() ?? []));
 
         return new JsonResponse($this->desk->state($session, $range), 202);
     }
 
     public function stop(Request $request, StoredSession $session): JsonResponse
     {
-        $range = $this->range($request);
+        $range = self::range(self::body($request));
         $this->desk->stop($session, $range);
 
         return new JsonResponse($this->desk->state($session, $range));
     }
 
-    /** @return list<string> ids of channels that are to be measured first */
-    private function wanted(Request $request): array
+    /** What is to be measured, and in which order; null is all of the session. */
+    private static function body(Request $request): ?JsonNode
     {
-        if (in_array($request->getContent(), ['', '[]'], true)) {
-            return [];
-        }
-
-        return array_map(static fn (JsonNode $channel): string => $channel->id(), JsonBody::of($request)->optional('first')?->items() ?? []);
+        return in_array($request->getContent(), ['', '[]'], true) ? null : JsonBody::of($request)->keys([], ['from', 'to', 'first']);
     }
 
-    private function range(Request $request): ?TimeRange
+    private static function range(?JsonNode $body): ?TimeRange
     {
-        if (in_array($request->getContent(), ['', '[]'], true)) {
-            return null;
-        }
-        $body = JsonBody::of($request)->keys([], ['from', 'to', 'first']);
-        if (! $body->has('from') && ! $body->has('to')) {
+        if ($body === null || (! $body->has('from') && ! $body->has('to'))) {
             return null;
         }
         $from = $body->get('from')->integer(0, 1 << 40);

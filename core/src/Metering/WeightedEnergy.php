@@ -4,18 +4,14 @@ declare(strict_types=1);
 
 namespace Hafen\Metering;
 
+use Hafen\Dsp\Filter\BiquadCascade;
+
 /**
  * The energy of one side after {@see KWeighting}. What comes out of the filters is summed as it comes and kept nowhere: half of the
  * time of filtering a copy.
  */
 final class WeightedEnergy
 {
-    /** State smaller than this becomes 0, as in {@see \Hafen\Dsp\Filter\BiquadCascade}. */
-    private const NOTHING = 1e-280;
-
-    /** States that differ by less sound the same. */
-    private const ALIKE = 1e-15;
-
     /** @var list<float> coefficients of both sections: b0, b1, b2, a1, a2 */
     private readonly array $coefficients;
 
@@ -35,7 +31,7 @@ final class WeightedEnergy
     public function isLike(self $other): bool
     {
         foreach ($this->state as $i => $value) {
-            if (abs($value - $other->state[$i]) > self::ALIKE) {
+            if (abs($value - $other->state[$i]) > BiquadCascade::ALIKE) {
                 return false;
             }
         }
@@ -72,8 +68,8 @@ final class WeightedEnergy
             $energy += $in * $in;
         }
         $this->state = [
-            abs($p1) < self::NOTHING ? 0.0 : $p1, abs($p2) < self::NOTHING ? 0.0 : $p2,
-            abs($q1) < self::NOTHING ? 0.0 : $q1, abs($q2) < self::NOTHING ? 0.0 : $q2,
+            abs($p1) < BiquadCascade::NOTHING ? 0.0 : $p1, abs($p2) < BiquadCascade::NOTHING ? 0.0 : $p2,
+            abs($q1) < BiquadCascade::NOTHING ? 0.0 : $q1, abs($q2) < BiquadCascade::NOTHING ? 0.0 : $q2,
         ];
 
         return $energy;

@@ -112,15 +112,10 @@ final readonly class FolderStore implements SurveyStore
     {
         $files = [];
         foreach ((array) glob("{$this->folder}/*") as $path) {
-            $files[(string) $path] = (int) @filemtime((string) $path);
+            $files[(string) $path] = [(int) @filemtime((string) $path), (int) @filesize((string) $path)];
         }
-        arsort($files);
-        $kept = 0;
-        foreach ($files as $path => $used) {
-            $kept += (int) @filesize((string) $path);
-            if ($kept > $bytes && $used <= time() - $spare) {
-                @unlink((string) $path);
-            }
+        foreach (LeastRecentlyUsed::beyond($files, $bytes, time() - $spare) as $path) {
+            @unlink($path);
         }
     }
 

@@ -61,7 +61,9 @@ final readonly class PartRunner
     private function measure(Session $session, SurveyMap $map, array $parts, SurveyStore $store, ?callable $progress, array $captures): bool
     {
         $start = $map->range->start($session->sampleRate, self::BLOCK);
-        $clipped = $this->clippedOf($session, $parts, $map->range, $progress === null ? null : static fn (): bool => $progress(0, 1, []));
+        $known = array_filter($parts, static fn (SurveyPart $part): bool => $part->section === Section::UpToFader && $store->measures($part->hash) !== null);
+        $known = array_column($known, 'hash', 'channel');
+        $clipped = $this->clippedOf($session, array_filter($parts, static fn (SurveyPart $part): bool => ! isset($known[$part->channel])), $map->range, $progress === null ? null : static fn (): bool => $progress(0, 1, []));
         if ($clipped === null) {
             return false;
         }
@@ -71,7 +73,7 @@ final readonly class PartRunner
         $runs = [];
         try {
             foreach (SessionSurvey::byChannel($parts) as $id => $ofChannel) {
-                $runs[$id] = $this->channelRun($session, $map, $plan, $ofChannel, $store, $captures);
+                $runs[$id] = $this->channelRun($session, $map, $plan, $ofChannel, $store, $captures, isset($known[$id]));
             }
             $end = max(array_map(static fn (ChannelRun $run): int => $run->end, $runs));
             if (! self::pass($plan, $runs, $start, $end, $progress)) {
@@ -97,8 +99,9 @@ final readonly class PartRunner
     /**
      * @param  list<SurveyPart>  $parts  of one channel
      * @param  list<string>  $captures  ids of channels
+     * @param  bool  $isUpKnown  see {@see ChannelRun}
      */
-    private function channelRun(Session $session, SurveyMap $map, Plan $plan, array $parts, SurveyStore $store, array $captures): ChannelRun
+    private function channelRun(Session $session, SurveyMap $map, Plan $plan, array $parts, SurveyStore $store, array $captures, bool $isUpKnown): ChannelRun
     {
         $up = self::of($parts, Section::UpToFader);
         $channel = $session->channel($parts[0]->channel) ?? throw new \LogicException("No channel {$parts[0]->channel}.");
@@ -114,7 +117,7 @@ final readonly class PartRunner
         return new ChannelRun(
             $plan->strips[$channel->id], $channel, $session, $map->range, $up, self::of($parts, Section::FromFader), $plan->arrival($channel->id),
             (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts), $opened,
-            $up !== null && $store->measures($up->hash) !== null,
+            $isUpKnown,
         );
     }
 
@@ -146,7 +149,7 @@ final readonly class PartRunner
     /**
      * Finds clips that were clipped when they were recorded, of channels that are measured up to their fader.
      *
-     * @param  list<SurveyPart>  $parts
+     * @param  array<SurveyPart>  $parts
      * @param  ?callable(): bool  $goOn  false stops
      * @return ?array<string, list<ClippedClip>> by channel id; null when stopped
      */

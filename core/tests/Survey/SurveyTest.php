@@ -111,6 +111,21 @@ it('measures each channel that is not fed by itself, those that are much work to
         ->and(end($passes))->toEqualCanonicalizing(['wash', 'cue', 'main']);
 });
 
+it('measures channels whose names are numbers in one pass as one by one, with 8 inserts in a row', function (): void {
+    $row = static fn (string $id): array => array_map(static fn (int $i): Hafen\Session\Insert\ProcessorInsert => Mix::insert("{$id}i{$i}", ['compressor', 'parametric-eq', 'drive', 'gate'][$i % 4]), range(1, 8));
+    $session = Mix::session([
+        Mix::track('808', $row('8'), Width::Stereo, 3000)->withOutput('12'),
+        Mix::track('7', $row('7'), Width::Mono, 3000)->withOutput('12')->withSends([new Send('1', '303', -6.0)]),
+        Mix::bus('12', ChannelKind::Group, [Mix::insert('5', 'limiter')]),
+        Mix::bus('303', ChannelKind::Return, [Mix::insert('6', 'reverb')]),
+    ], [Mix::insert('9', 'limiter')], 3000);
+    $library = new MemoryLibrary(['808' => [Signal::noise(3000, 1), Signal::noise(3000, 2)], '7' => [Signal::noise(3000, 3)]]);
+    $parted = Mix::survey($session, $library);
+    $once = Mix::survey($session, $library, FolderStore::temporary(keepsCaptures: false));
+    expect($once->taps)->toEqual($parted->taps)->and($once->outputs)->toEqual($parted->outputs)->and($once->moments())->toEqual($parted->moments())
+        ->and($once->isWhole())->toBeTrue()->and($once->taps)->toHaveKeys(['808:insert:8i8', '303:post-fader']);
+});
+
 it('puts no channel into the last pass that one before needs', function (int $seed): void {
     [$session] = RandomRouting::make($seed, 20, 400);
     $done = [];

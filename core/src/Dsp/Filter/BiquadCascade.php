@@ -18,10 +18,10 @@ final class BiquadCascade
      * State smaller than this becomes 0 after each block, so that none lingers among the denormals (below 2e-308), where the
      * processor is a hundred times slower.
      */
-    private const NOTHING = 1e-280;
+    public const NOTHING = 1e-280;
 
     /** States of the two sides that differ by less sound the same. */
-    private const ALIKE = 1e-15;
+    public const ALIKE = 1e-15;
 
     private const SILENT = [0.0, 0.0];
 
