@@ -116,6 +116,7 @@ final readonly class PlanDesk
                 $remedies,
                 $choice->amounts,
                 $choice->compensate,
+                $isProof ? self::previewedAmount($plan) : null,
                 $show,
                 $claim->beat(...),
             );
@@ -125,6 +126,14 @@ final readonly class PlanDesk
         if (! $isShown && ! $claim->isLeaving()) {
             $this->write($claim, $session, $prediction, 'done');
         }
+    }
+
+    /** The amount its preview found, 0 where it goes by none; null where there was no preview. */
+    private static function previewedAmount(RemedyPlan $plan): ?float
+    {
+        $amount = $plan->prediction['amount'] ?? 0.0;
+
+        return $plan->prediction === null ? null : (is_numeric($amount) ? (float) $amount : 0.0);
     }
 
     /** Has a plan proved that is shown and wanted. */

@@ -20,6 +20,7 @@ final class PredictionFigures
     {
         return [
             'labels' => $prediction->labels,
+            'amount' => $prediction->amount,
             'edits' => array_map(static fn (EditRequest $edit): array => $edit->fields, $prediction->edits),
             'verified' => $prediction->verified,
             'before' => self::levels($prediction->before),

@@ -96,13 +96,18 @@ final readonly class Compiler
                     $strips[$id]->startClosed();
                 }
             }
-            $into = array_filter($replays === [] ? $routes->into($id) : [], static fn (Route $route): bool => ! $elsewhere->hasSummed($id, $banks->bank($route->from)));
+            $input = $excerpt->inputs[$id] ?? null;
+            $into = array_filter(
+                $replays === [] || $input !== null ? $routes->into($id) : [],
+                static fn (Route $route): bool => ! $elsewhere->hasSummed($id, $banks->bank($route->from)) && ($input === null || $input->sums($route)),
+            );
             $fed = $this->feeds($into, $session, $alignment, $latency, $strips + $remote, $before);
+            $sum = PartialSum::of(self::inBanks($fed, $banks), $elsewhere->sumsInto($id));
             $strips[$id]->input->feedBy(
                 array_values($fed),
-                PartialSum::of(self::inBanks($fed, $banks), $elsewhere->sumsInto($id)),
+                $input === null ? $sum : $input->with($sum),
                 array_map(static fn (Route $route): string => $route->from, $routes->into($id)),
-                $channel->source->tapped() !== null,
+                $channel->source->tapped() !== null && $input === null,
             );
             $feeds += $fed;
         }

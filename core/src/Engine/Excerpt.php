@@ -19,8 +19,9 @@ final readonly class Excerpt
      * @param  array<string, array<string, Replay>>  $replays  by channel id and stage
      * @param  list<string>  $with  ids of further channels to be worked
      * @param  list<SumKey>  $sums  parts of what feeds channels elsewhere, to be summed as well
+     * @param  array<string, KnownInput>  $inputs  of channels whose feeds are known, by channel id
      */
-    public function __construct(public string $channel, public array $replays, private array $with = [], public array $sums = [])
+    public function __construct(public string $channel, public array $replays, private array $with = [], public array $sums = [], public array $inputs = [])
     {
     }
 

@@ -41,6 +41,15 @@ final readonly class PartialSum implements Contribution
             }
         }
 
+        return self::together($contributions);
+    }
+
+    /**
+     * @param  list<Contribution>  $contributions
+     * @return ?Contribution null where there are none; what is alone stays as it is
+     */
+    public static function together(array $contributions): ?Contribution
+    {
         return count($contributions) > 1 ? new self($contributions) : $contributions[0] ?? null;
     }
 

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Edit\Json\EditRequest;
+use Hafen\Headroom\Rework\Remeasured;
 use Hafen\Session\Session;
-use Hafen\Survey\SurveyResult;
 
 /** One try of a remedy at some amount, on its way to a prediction. */
 final readonly class Attempt
@@ -27,14 +27,14 @@ final readonly class Attempt
         public float $amount,
         public array $compensating = [],
         public ?Levels $levels = null,
-        public ?SurveyResult $survey = null,
+        public ?Remeasured $proof = null,
     ) {
     }
 
-    /** @param  ?SurveyResult  $survey  where all of the session was measured */
-    public function measured(Levels $levels, ?SurveyResult $survey = null): self
+    /** @param  ?Remeasured  $proof  where it was measured over the whole length */
+    public function measured(Levels $levels, ?Remeasured $proof = null): self
     {
-        return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $levels, $survey);
+        return new self($this->session, $this->labels, $this->edits, $this->facts, $this->amount, $this->compensating, $levels, $proof);
     }
 
     /** @param  list<EditRequest>  $edits */

@@ -11,6 +11,10 @@ use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Replay;
+use Hafen\Engine\Tap;
+use Hafen\Headroom\Rework\Remeasured;
+use Hafen\Headroom\Rework\Remeasurement;
+use Hafen\Metering\TapReading;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\RowLatency;
@@ -18,12 +22,10 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
-use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\Section;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
-use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
 use Hafen\Survey\TimeRange;
 
@@ -57,13 +59,17 @@ final readonly class Predictor
 
     private EditCodec $edits;
 
-    private PassageLevels $passage;
+    private Remeasurement $passage;
+
+    private Remeasurement $whole;
 
     /** @param  ?SurveyStore  $passages  where recordings around the loudest moment are kept for other predictions; with the others where it is left out */
     public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store, ?SurveyStore $passages = null)
     {
         $this->survey = new SessionSurvey($processors, $library, $store);
-        $this->passage = new PassageLevels(new Compiler($processors, $library), $processors, $passages ?? $store);
+        $compiler = new Compiler($processors, $library);
+        $this->passage = new Remeasurement($compiler, $processors, $passages ?? $store);
+        $this->whole = new Remeasurement($compiler, $processors, $store);
         $this->edits = new EditCodec($processors, new SessionCodec($processors));
     }
 
@@ -71,46 +77,45 @@ final readonly class Predictor
      * @param  non-empty-list<Remedy>  $remedies  in the order they are made
      * @param  array<string, float>  $amounts  dB of those that were set by hand, by remedy id
      * @param  bool  $compensate  has level-dependent inserts do what they did
+     * @param  ?float  $amount  dB in all that an earlier preview found (0 where the remedies have none), to prove without another; one is looked for where it is left out
      * @param  ?callable(Prediction): bool  $preview  gets what is found around the loudest moment; false stops
      * @param  ?callable(int, int): bool  $progress  of what is measured; false stops
      * @return ?Prediction null when stopped, or when none of the remedies has anything to do
      */
-    public function predict(Situation $situation, array $remedies, array $amounts = [], bool $compensate = false, ?callable $preview = null, ?callable $progress = null): ?Prediction
+    public function predict(Situation $situation, array $remedies, array $amounts = [], bool $compensate = false, ?float $amount = null, ?callable $preview = null, ?callable $progress = null): ?Prediction
     {
         $before = Levels::of($situation->survey);
         $excess = $situation->aim->excess($before);
-        $loudest = $situation->survey->loudest();
-        if ($excess === null || $loudest === null) {
+        if ($excess === null || $situation->survey->loudest() === null) {
+            return null;
+        }
+        $reference = $compensate ? $this->passage->record($situation->session, $this->around($situation), $progress) : null;
+        if ($compensate && $reference === null) {
             return null;
         }
         $free = count(array_filter($remedies, static fn (Remedy $remedy): bool => $remedy->hasAmount() && ! isset($amounts[$remedy->id()])));
-        $attempt = $this->attempt($situation, $remedies, $amounts, $free > 0 ? $excess : 0.0, $free, $compensate);
+        $attempt = $this->attempt($situation, $remedies, $amounts, $free === 0 ? 0.0 : ($amount === null || $amount === 0.0 ? $excess : $amount), $free, $reference);
         if ($attempt === null) {
             return null;
         }
-        if ($situation->aim->figure !== AimFigure::Loudness) {
-            $range = $this->around($situation, $loudest);
-            // Once, for all that is tried.
-            if ($this->passage->of($situation->session, $range, true, $progress) === null) {
-                return null;
-            }
-            $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, function (Attempt $attempt) use ($range, $progress): ?Attempt {
-                $levels = $this->passage->of($attempt->session, $range, false, $progress);
-
-                return $levels === null ? null : $attempt->measured($levels);
-            });
+        if ($situation->aim->figure !== AimFigure::Loudness && $amount === null) {
+            $attempt = $this->previewed($situation, $remedies, $amounts, $free, $reference, $attempt, $progress);
             if ($attempt === null || ($preview !== null && ! $preview($this->prediction($situation, $attempt, $before)))) {
                 return null;
             }
         }
-        $attempt = $this->solve($situation, $remedies, $amounts, $free, $compensate, $attempt, function (Attempt $attempt) use ($progress): ?Attempt {
-            $survey = $this->survey->measure($attempt->session, null, $progress, [$attempt->session->main()->id]);
+        $range = TimeRange::all($situation->session);
+        $attempt = $this->solve($situation, $remedies, $amounts, $free, $reference, $attempt, function (Attempt $attempt) use ($situation, $range, $progress): ?Attempt {
+            // What was recorded when the session was measured may be gone by now.
+            $recordings = $this->whole->rework($situation->session, $attempt->session, $range, true, true)->recordings();
+            if ($this->survey->measure($situation->session, null, $progress, $recordings) === null) {
+                return null;
+            }
+            $measured = $this->whole->of($situation->session, $attempt->session, $range, true, $progress);
 
-            return $survey === null ? null : $attempt->measured(Levels::of($survey), $survey);
+            return $measured === null ? null : $attempt->measured($measured->levels, $measured);
         });
-
-        // Compared with what reaches the main's fader now, which has to be captured too.
-        if ($attempt === null || $this->survey->measure($situation->session, null, $progress, [$situation->session->main()->id]) === null) {
+        if ($attempt === null) {
             return null;
         }
 
@@ -118,13 +123,37 @@ final readonly class Predictor
     }
 
     /**
+     * Looks for the amount around the loudest moment.
+     *
+     * @param  non-empty-list<Remedy>  $remedies
+     * @param  array<string, float>  $amounts
+     * @param  ?callable(int, int): bool  $progress
+     * @return ?Attempt null when stopped
+     */
+    private function previewed(Situation $situation, array $remedies, array $amounts, int $free, ?Remeasured $reference, Attempt $attempt, ?callable $progress): ?Attempt
+    {
+        $range = $this->around($situation);
+        // Once, for all that is tried.
+        if (! $this->passage->isRecorded($situation->session, $range) && $this->passage->record($situation->session, $range, $progress) === null) {
+            return null;
+        }
+
+        return $this->solve($situation, $remedies, $amounts, $free, $reference, $attempt, function (Attempt $attempt) use ($situation, $range, $progress): ?Attempt {
+            $measured = $this->passage->of($situation->session, $attempt->session, $range, false, $progress);
+
+            return $measured === null ? null : $attempt->measured($measured->levels);
+        });
+    }
+
+    /**
      * Moves the amount until the aim is reached, or as near as it goes.
      *
      * @param  non-empty-list<Remedy>  $remedies
      * @param  array<string, float>  $amounts
+     * @param  ?Remeasured  $reference  the session as it is around the loudest moment, where level-dependent inserts are to do what they did
      * @param  callable(Attempt): ?Attempt  $measured  measures one; null when stopped
      */
-    private function solve(Situation $situation, array $remedies, array $amounts, int $free, bool $compensate, Attempt $attempt, callable $measured): ?Attempt
+    private function solve(Situation $situation, array $remedies, array $amounts, int $free, ?Remeasured $reference, Attempt $attempt, callable $measured): ?Attempt
     {
         $best = $attempt;
         $nearest = INF;
@@ -149,7 +178,7 @@ final readonly class Predictor
             $effect = $before === null || abs($attempt->amount - $before[0]) < self::TOLERANCE ? 1.0 : ($before[1] - $off) / ($attempt->amount - $before[0]);
             $before = [$attempt->amount, $off];
             $amount = $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect));
-            $next = $this->attempt($situation, $remedies, $amounts, max(-self::MOST_AMOUNT, min(self::MOST_AMOUNT, $amount)), $free, $compensate);
+            $next = $this->attempt($situation, $remedies, $amounts, max(-self::MOST_AMOUNT, min(self::MOST_AMOUNT, $amount)), $free, $reference);
             if ($next === null || $next->edits == $attempt->edits) {
                 break;
             }
@@ -163,7 +192,7 @@ final readonly class Predictor
      * @param  non-empty-list<Remedy>  $remedies
      * @param  array<string, float>  $amounts
      */
-    private function attempt(Situation $situation, array $remedies, array $amounts, float $amount, int $free, bool $compensate): ?Attempt
+    private function attempt(Situation $situation, array $remedies, array $amounts, float $amount, int $free, ?Remeasured $reference): ?Attempt
     {
         $session = $situation->session;
         $labels = $edits = $facts = [];
@@ -183,22 +212,19 @@ final readonly class Predictor
         }
         $attempt = new Attempt($session, $labels, $edits, $facts, $amount);
 
-        return $compensate ? $this->compensated($situation, $attempt) : $attempt;
+        return $reference === null ? $attempt : $this->compensated($situation, $attempt, $reference);
     }
 
     /** Has level-dependent inserts do what they did; as one changes what the next is fed, a few rounds of it. */
-    private function compensated(Situation $situation, Attempt $plain): Attempt
+    private function compensated(Situation $situation, Attempt $plain, Remeasured $reference): Attempt
     {
-        $loudest = $situation->survey->loudest();
-        assert($loudest !== null);
-        $range = $this->around($situation, $loudest);
-        $reference = $this->survey->measure($situation->session, $range);
+        $range = $this->around($situation);
         $attempt = $plain;
         for ($round = 0; $round < 4; ++$round) {
-            $now = $this->survey->measure($attempt->session, $range);
-            assert($reference !== null && $now !== null);
+            $now = $this->passage->of($situation->session, $attempt->session, $range, true);
+            assert($now !== null);
             $compensating = [];
-            foreach ($this->fed($situation, $attempt->session, $reference, $now) as $fed) {
+            foreach ($this->fed($situation, $attempt->session, $reference->taps, $now) as $fed) {
                 $location = $situation->session->locate($fed->insert);
                 if ($location?->insert instanceof ProcessorInsert) {
                     $edit = Compensation::edit($location->insert, $situation->spec($location->insert), $fed->by);
@@ -219,38 +245,42 @@ final readonly class Predictor
     /** @param  ?callable(int, int): bool  $progress */
     private function prediction(Situation $situation, Attempt $attempt, Levels $before, ?callable $progress = null): Prediction
     {
-        $survey = $attempt->survey;
+        $proof = $attempt->proof;
         $after = $attempt->levels;
         assert($after !== null);
         $off = $situation->aim->excess($after);
+        $taps = $situation->survey->taps;
 
         return new Prediction(
             $attempt->labels,
             $attempt->amount === 0.0 ? null : $attempt->amount,
             [...$attempt->edits, ...$attempt->compensating],
-            $survey !== null,
+            $proof !== null,
             $before,
             $after,
             $off === null || $off <= self::TOLERANCE,
             $attempt->facts,
-            $survey !== null ? $this->fed($situation, $attempt->session, $situation->survey, $survey) : [],
+            $proof !== null ? $this->fed($situation, $attempt->session, $taps, $proof) : [],
             count($attempt->compensating),
-            $survey !== null ? $this->entering($situation, $survey) : [],
-            $survey !== null ? $this->tone($situation->session, $attempt->session, $progress) : null,
-            $survey !== null ? $this->reductions($situation->session, $attempt->session, $survey) : [],
+            $proof !== null ? $this->entering($situation, $proof) : [],
+            $proof !== null ? $this->tone($situation->session, $attempt->session, $proof, $progress) : null,
+            $proof !== null ? $this->reductions($situation->session, $attempt->session, $proof) : [],
         );
     }
 
-    /** @return list<FedDifferently> level-dependent inserts at work that are fed a tenth of a dB or more differently */
-    private function fed(Situation $situation, Session $after, SurveyResult $was, SurveyResult $is): array
+    /**
+     * @param  array<string, TapReading>  $was  readings of the session as it is, by tap key
+     * @return list<FedDifferently> level-dependent inserts at work that are fed a tenth of a dB or more differently
+     */
+    private function fed(Situation $situation, Session $after, array $was, Remeasured $is): array
     {
         $fed = [];
         foreach ($situation->session->channels as $channel) {
             $taps = InputTaps::of($channel);
             $now = InputTaps::of($after->channel($channel->id) ?? $channel);
             foreach ($channel->insertsOn ? $taps : [] as $id => [$insert, $tap]) {
-                $one = ($was->taps[InputTaps::heard($insert, $tap)] ?? null)?->rmsLevel();
-                $two = ($is->taps[InputTaps::heard($insert, $now[$id][1] ?? '')] ?? null)?->rmsLevel();
+                $one = ($was[InputTaps::heard($insert, $tap)] ?? null)?->rmsLevel();
+                $two = $is->rmsLevel(InputTaps::heard($insert, $now[$id][1] ?? ''), $was);
                 if ($insert->on && $insert->mix > 0.0 && $situation->spec($insert)->levelDependent && $one !== null && $two !== null && abs($two - $one) >= 0.1) {
                     $fed[] = new FedDifferently($channel->id, (string) $id, $insert->processor, $two - $one);
                 }
@@ -261,12 +291,12 @@ final readonly class Predictor
     }
 
     /** @return array<string, float> */
-    private function entering(Situation $situation, SurveyResult $is): array
+    private function entering(Situation $situation, Remeasured $is): array
     {
         $changes = [];
         foreach ($situation->session->channels as $channel) {
             $one = ($situation->survey->taps["{$channel->id}:source"] ?? null)?->rmsLevel();
-            $two = ($is->taps["{$channel->id}:source"] ?? null)?->rmsLevel();
+            $two = $is->rmsLevel("{$channel->id}:source", $situation->survey->taps);
             if (in_array($channel->kind, [ChannelKind::Return, ChannelKind::Cue], true) && $one !== null && $two !== null && abs($two - $one) >= 0.1) {
                 $changes[$channel->id] = $two - $one;
             }
@@ -280,8 +310,15 @@ final readonly class Predictor
      *
      * @param  ?callable(int, int): bool  $progress
      */
-    private function tone(Session $before, Session $after, ?callable $progress): ?float
+    private function tone(Session $before, Session $after, Remeasured $proof, ?callable $progress): ?float
     {
+        if (! $proof->isOtherAt($after->main()->id, Tap::PRE_FADER)) {
+            return null;
+        }
+        // What reaches the main's fader now has to be recorded too.
+        if ($this->survey->measure($before, null, $progress, [$before->main()->id]) === null) {
+            return null;
+        }
         $frames = TimeRange::all($before)->frames();
         [$one, $from] = $this->mainBeforeFader($before);
         [$other, $at] = $this->mainBeforeFader($after);
@@ -301,7 +338,7 @@ final readonly class Predictor
     }
 
     /** @return array<int, float> of the insert the main has last now and had not before, or had otherwise */
-    private function reductions(Session $before, Session $after, SurveyResult $survey): array
+    private function reductions(Session $before, Session $after, Remeasured $proof): array
     {
         $main = $after->main();
         $last = $main->inserts === [] ? null : $main->inserts[count($main->inserts) - 1];
@@ -309,11 +346,13 @@ final readonly class Predictor
             return [];
         }
 
-        return $survey->taps["{$main->id}:insert:{$last->id()}"]->reductions ?? [];
+        return $proof->reductions("{$main->id}:insert:{$last->id()}");
     }
 
-    private function around(Situation $situation, LoudestMoment $loudest): TimeRange
+    private function around(Situation $situation): TimeRange
     {
+        $loudest = $situation->survey->loudest();
+        assert($loudest !== null);
         $reach = (int) (self::AROUND * $situation->session->sampleRate);
 
         return new TimeRange(

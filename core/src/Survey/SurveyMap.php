@@ -62,9 +62,11 @@ final readonly class SurveyMap
             foreach ($sidechainsBehind[$id] as $route) {
                 $needsBehind += self::captures($route, $upHashes, $sidechainsBehind);
             }
+            // What feeds a bus is kept as well, so that a change of one feed need not sum all of them again.
+            $isSummed = $routes->into($id) !== [] && $channel->inserts !== [];
             // Both parts may run together, so the first part includes the needs of the second.
             $up = new SurveyPart($id, Section::UpToFader, $upHashes[$id], array_values($needs),
-                [Tap::PRE_FADER, ...($taken === [] ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts), ProcessingCost::of($channel));
+                [Tap::PRE_FADER, ...($taken === [] && ! $isSummed ? [] : [Tap::SOURCE])], 3 + 3 * count($channel->inserts), ProcessingCost::of($channel));
             $out = new SurveyPart($id, Section::FromFader, $outHashes[$id], [[$id, $upHashes[$id], Tap::PRE_FADER], ...array_values($needsBehind)], [], 1 + 3 * count($channel->postInserts));
             $parts += [$up->id() => $up, $out->id() => $out];
         }

@@ -369,3 +369,28 @@ it('says the figure people look for', function (string $id, array $parameters, s
     ['echo', ['note' => '1/8.'], 'Echo', '1/8.'],
     ['flanger', ['rate' => 0.25], 'Flange', '0.25 Hz'],
 ]);
+
+// What a remedy makes of a session is worked out from its recordings where a sound only becomes louder or softer on the way.
+it('passes a gain on as it is where it does not depend on level', function (string $id, float $gain): void {
+    if (Hafen\Processor\ProcessorCatalogue::standard()->spec($id)->levelDependent) {
+        expect(true)->toBeTrue();
+
+        return;
+    }
+    $left = [...Signal::noise(9600, 5), ...Signal::sine(220.0, 9600, 0.4), ...array_fill(0, 4800, 0.0)];
+    $right = [...Signal::noise(9600, 6), ...Signal::sine(331.0, 9600, 0.3), ...array_fill(0, 4800, 0.0)];
+    $scaled = static fn (array $samples): array => array_map(static fn (float $sample): float => $gain * $sample, $samples);
+    $one = Signal::through(Signal::processor($id, Signal::busy($id)), $left, $right);
+    $two = Signal::through(Signal::processor($id, Signal::busy($id)), $scaled($left), $scaled($right));
+    $most = max(Signal::peak($one->left), Signal::peak($one->right()));
+    expect($most)->toBeGreaterThan(1e-4);
+    // Its envelopes have a floor, which shows in the fifth place.
+    $within = $gain * $most * ($id === 'transient-shaper' ? 1e-4 : 1e-9);
+    foreach ([[$one->left, $two->left], [$one->right(), $two->right()]] as [$a, $b]) {
+        foreach ($a as $i => $sample) {
+            if (abs($gain * $sample - $b[$i]) > $within) {
+                expect($b[$i])->toEqualWithDelta($gain * $sample, $within, "{$id} at {$i}");
+            }
+        }
+    }
+})->with('processors')->with([0.0316, 3.7]);

@@ -1,0 +1,298 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Headroom\Rework;
+
+use Hafen\Audio\Decibel;
+use Hafen\Audio\SampleLoops;
+use Hafen\Audio\Samples;
+use Hafen\Document\ContentHashes;
+use Hafen\Engine\Compiler;
+use Hafen\Engine\Excerpt;
+use Hafen\Engine\KnownInput;
+use Hafen\Engine\Plan;
+use Hafen\Engine\RecordedSum;
+use Hafen\Engine\RemovedFeeds;
+use Hafen\Engine\Replay;
+use Hafen\Engine\ScaledReplay;
+use Hafen\Engine\Tap;
+use Hafen\Headroom\Levels;
+use Hafen\Metering\LoudnessMeter;
+use Hafen\Metering\TruePeakMeter;
+use Hafen\Metering\Window;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Routing\RowLatency;
+use Hafen\Routing\SessionGraph;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Session;
+use Hafen\Survey\AudioCapture;
+use Hafen\Survey\PartRunner;
+use Hafen\Survey\Section;
+use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyStore;
+use Hafen\Survey\SurveyStoreFull;
+use Hafen\Survey\TimeRange;
+use Throwable;
+
+/**
+ * Measures what edits make of a session over a range, from recordings of how it was: only what {@see Rework} finds is worked.
+ *
+ * Where the recordings are not there, more is worked, and the figures are the same.
+ */
+final readonly class Remeasurement
+{
+    private const BLOCK = PartRunner::BLOCK;
+
+    /** @param  SurveyStore  $store  of the recordings */
+    public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private SurveyStore $store)
+    {
+    }
+
+    /**
+     * Works all of a session, measures it and keeps its recordings, so that of what edits make of it only what changes has to be worked.
+     *
+     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @return ?Remeasured null when stopped
+     *
+     * @throws SurveyStoreFull
+     */
+    public function record(Session $session, TimeRange $range, ?callable $progress = null): ?Remeasured
+    {
+        $session = $this->thawed($session);
+        $all = Rework::everything($session, TapScales::between($session, $session, $this->processors));
+
+        return SampleLoops::run(fn (): ?Remeasured => $this->measure($session, $session, $range, $all, true, $all->worked, $progress));
+    }
+
+    /** Whether all that feeds the main is recorded. */
+    public function isRecorded(Session $session, TimeRange $range): bool
+    {
+        $map = SurveyMap::of($session, $this->processors, $range);
+        foreach ([$session->main()->id, ...SessionGraph::routes($session)->needed($session->main()->id)] as $id) {
+            $part = $map->part($id, Section::UpToFader);
+            foreach ($part->records as $stage) {
+                if (! $this->store->hasCapture($part->hash, $stage)) {
+                    return false;
+                }
+            }
+        }
+
+        return true;
+    }
+
+    /**
+     * @param  bool  $measuresAll  reads the taps of all channels whose sound is another, and keeps a recording of the main before its fader
+     * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @return ?Remeasured null when stopped
+     *
+     * @throws SurveyStoreFull
+     */
+    public function of(Session $before, Session $after, TimeRange $range, bool $measuresAll, ?callable $progress = null): ?Remeasured
+    {
+        $before = $this->thawed($before);
+        $after = $this->thawed($after);
+        $rework = $this->rework($before, $after, $range, $measuresAll);
+
+        return SampleLoops::run(fn (): ?Remeasured => $this->measure($before, $after, $range, $rework, $measuresAll, $measuresAll ? [$after->main()->id] : [], $progress));
+    }
+
+    /**
+     * What it takes to measure what edits make of a session.
+     *
+     * @param  bool  $fromAll  as if all of it were recorded
+     */
+    public function rework(Session $before, Session $after, TimeRange $range, bool $measuresAll, bool $fromAll = false): Rework
+    {
+        $map = SurveyMap::of($before, $this->processors, $range);
+        $isRecorded = function (string $channel, string $stage) use ($map, $before, $fromAll): bool {
+            $part = $before->channel($channel) === null ? null : $map->part($channel, Section::UpToFader);
+
+            return $part !== null && in_array($stage, $part->records, true) && ($fromAll || $this->store->hasCapture($part->hash, $stage));
+        };
+
+        return Rework::of($before, $after, TapScales::between($before, $after, $this->processors), $measuresAll, $isRecorded);
+    }
+
+    /** What a freeze covers is worked as well, where it would sound the same unfrozen. */
+    private function thawed(Session $session): Session
+    {
+        return ContentHashes::of($session, $this->processors)->thawed($session);
+    }
+
+    /**
+     * @param  list<string>  $records  ids of channels whose recordings are kept where they are worked
+     * @param  ?callable(int, int): bool  $progress
+     */
+    private function measure(Session $before, Session $after, TimeRange $range, Rework $rework, bool $measuresAll, array $records, ?callable $progress): ?Remeasured
+    {
+        $start = $range->start($after->sampleRate, self::BLOCK);
+        $map = SurveyMap::of($before, $this->processors, $range);
+        $main = $after->main()->id;
+        $earlier = $this->earlier($before, $rework, $map, $start);
+        $inputs = [];
+        foreach ($rework->sums as $id => $sum) {
+            $known = [new RecordedSum($this->store->replay($map->part((string) $id, Section::UpToFader)->hash, $sum->stage, $start), $sum->scale)];
+            if ($sum->removed !== [] && $earlier !== null) {
+                $known[] = new RemovedFeeds($earlier->strips[$id]->input);
+            }
+            $inputs[$id] = new KnownInput($known, SumAgain::ids($sum->added));
+        }
+        $plan = $this->compiler->compile($after, null, new Excerpt($main, $this->replays($rework, $map, $start), $rework->worked, [], $inputs));
+        $meters = $measuresAll ? $this->meters($plan, $rework, $range) : [];
+        $plan->strips[$main]->keep(Tap::POST_FADER);
+        $captures = $this->captures($plan, SurveyMap::of($after, $this->processors, $range), array_values(array_intersect($rework->worked, $records)));
+        $window = new Window($range->from, $range->to, SessionGraph::alignment($after, $this->processors)->session);
+        try {
+            $levels = self::run($plan, self::feeding($earlier, $rework), $meters, $captures, $window, $start, $progress);
+        } catch (Throwable $failure) {
+            array_walk($captures, static fn (array $capture) => $capture[2]->discard());
+            throw $failure;
+        }
+        array_walk($captures, static fn (array $capture) => $levels === null ? $capture[2]->discard() : $capture[2]->close());
+        if ($levels === null) {
+            return null;
+        }
+        $taps = [];
+        foreach (array_keys($meters) as $id) {
+            foreach ($plan->strips[$id]->meters() as $stage => $meter) {
+                $taps["{$id}:{$stage}"] = $meter->read();
+            }
+        }
+        // Of what is replayed only what is behind the fader was measured.
+        foreach (array_keys($rework->replayed) as $id) {
+            unset($taps["{$id}:".Tap::SOURCE], $taps["{$id}:".Tap::PRE_FADER]);
+        }
+
+        return new Remeasured($levels, $taps, $rework->scales);
+    }
+
+    /**
+     * @param  list<\Hafen\Engine\ChannelStrip>  $earlier  of the session as it was, whose feeds are taken out of recorded sums
+     * @param  array<string, true>  $meters  channels whose taps are measured
+     * @param  list<array{string, string, AudioCapture}>  $captures
+     * @param  ?callable(int, int): bool  $progress
+     */
+    private static function run(Plan $plan, array $earlier, array $meters, array $captures, Window $window, int $start, ?callable $progress): ?Levels
+    {
+        $main = $plan->main();
+        $truePeak = new TruePeakMeter;
+        $loudness = new LoudnessMeter($plan->session->sampleRate);
+        $peak = 0.0;
+        $end = $window->to + $window->latency;
+        for ($position = $start; $position < $end; $position += self::BLOCK) {
+            SampleLoops::pause();
+            foreach ($earlier as $strip) {
+                $strip->process($position, self::BLOCK, false, null);
+            }
+            foreach ($plan->strips as $id => $strip) {
+                $strip->process($position, self::BLOCK, isset($meters[$id]), null);
+            }
+            foreach ($captures as [$channel, $stage, $capture]) {
+                $capture->write($plan->strips[$channel]->passing($stage, self::BLOCK));
+            }
+            $cut = $window->cut($main->passing(Tap::POST_FADER, self::BLOCK), $position);
+            if ($cut !== null) {
+                $truePeak->measure($cut[0]);
+                $loudness->measure($cut[0]);
+                $peak = max($peak, Samples::peak($cut[0]->left), Samples::peak($cut[0]->right()));
+            }
+            if ($progress !== null && ! $progress(min($end, $position + self::BLOCK) - $start, $end - $start)) {
+                return null;
+            }
+        }
+
+        return new Levels(Decibel::fromGain($peak), $truePeak->level(), $loudness->read()->integrated);
+    }
+
+    /** The session as it was, with the channels whose feeds are taken out of recorded sums, and what they fed; null where there are none. */
+    private function earlier(Session $before, Rework $rework, SurveyMap $map, int $start): ?Plan
+    {
+        $replays = $inputs = [];
+        foreach ($rework->sums as $id => $sum) {
+            foreach ($sum->removedFrom() as $from) {
+                $replays[$from] = $this->recorded($map, $from, $start);
+            }
+            if ($sum->removed !== []) {
+                $inputs[$id] = new KnownInput([], SumAgain::ids($sum->removed));
+            }
+        }
+        $buses = array_map(strval(...), array_keys($inputs));
+
+        return $buses === [] ? null : $this->compiler->compile($before, null, new Excerpt($buses[0], $replays, $buses, [], $inputs));
+    }
+
+    /** @return list<\Hafen\Engine\ChannelStrip> */
+    private static function feeding(?Plan $earlier, Rework $rework): array
+    {
+        $ids = array_merge(...array_values(array_map(static fn (SumAgain $sum): array => $sum->removedFrom(), $rework->sums)), ...[[]]);
+
+        return $earlier === null ? [] : array_values(array_intersect_key($earlier->strips, array_flip($ids)));
+    }
+
+    /** @return array<string, array<string, Replay>> by channel id and stage */
+    private function replays(Rework $rework, SurveyMap $map, int $start): array
+    {
+        $replays = [];
+        foreach ($rework->replayed as $id => $scale) {
+            $replays[$id] = [];
+            foreach ($this->recorded($map, (string) $id, $start) as $stage => $recording) {
+                $replays[$id][$stage] = ScaledReplay::of($recording, $stage === Tap::PRE_FADER ? $scale : $rework->scales->at((string) $id, TapPoint::Source) ?? 1.0);
+            }
+        }
+
+        return $replays;
+    }
+
+    /** @return array<string, Replay> all that is recorded of a channel, by stage */
+    private function recorded(SurveyMap $map, string $channel, int $start): array
+    {
+        $part = $map->part($channel, Section::UpToFader);
+        $recorded = [];
+        foreach ($part->records as $stage) {
+            if ($this->store->hasCapture($part->hash, $stage)) {
+                $recorded[$stage] = $this->store->replay($part->hash, $stage, $start);
+            }
+        }
+
+        return $recorded;
+    }
+
+    /** @return array<string, true> by id of the channels whose taps are measured, which are set to the range */
+    private function meters(Plan $plan, Rework $rework, TimeRange $range): array
+    {
+        $rows = new RowLatency($this->processors, new Setting($plan->session->sampleRate, $plan->session->tempo));
+        $measured = [];
+        foreach ($plan->session->channels as $channel) {
+            $isReplayed = isset($rework->replayed[$channel->id]);
+            if (! isset($plan->strips[$channel->id]) || ($isReplayed && $rework->scales->at($channel->id, TapPoint::PostFader) !== null)) {
+                continue;
+            }
+            $plan->strips[$channel->id]->measureOnly(new Window($range->from, $range->to, $plan->arrival($channel->id) + ($isReplayed ? $rows->of($channel->inserts) : 0)));
+            $measured[$channel->id] = true;
+        }
+
+        return $measured;
+    }
+
+    /**
+     * @param  list<string>  $channels  ids
+     * @return list<array{string, string, AudioCapture}> channel id, stage
+     */
+    private function captures(Plan $plan, SurveyMap $map, array $channels): array
+    {
+        $captures = [];
+        foreach ($channels as $id) {
+            $part = $map->part($id, Section::UpToFader);
+            foreach ($part->records as $stage) {
+                if (! $this->store->hasCapture($part->hash, $stage)) {
+                    $plan->strips[$id]->keep($stage);
+                    $captures[] = [$id, $stage, $this->store->capture($part->hash, $stage)];
+                }
+            }
+        }
+
+        return $captures;
+    }
+}

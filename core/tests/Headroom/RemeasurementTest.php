@@ -1,0 +1,174 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Engine\Compiler;
+use Hafen\Headroom\Levels;
+use Hafen\Headroom\Rework\Remeasured;
+use Hafen\Headroom\Rework\Remeasurement;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Send;
+use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Session;
+use Hafen\Survey\FolderStore;
+use Hafen\Survey\SurveyStore;
+use Hafen\Survey\TimeRange;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\RandomMix;
+use Hafen\Tests\Support\Signal;
+
+require_once __DIR__.'/../Support/edited.php';
+
+function remeasurement(MemoryLibrary $library, SurveyStore $store): Remeasurement
+{
+    return new Remeasurement(new Compiler(Mix::processors(), $library), Mix::processors(), $store);
+}
+
+function expectLevels(?Levels $levels, Levels $expected, string $what): void
+{
+    expect($levels?->peak)->toEqualWithDelta($expected->peak, 1e-6, $what)
+        ->and($levels?->truePeak)->toEqualWithDelta($expected->truePeak, 1e-6, $what)
+        ->and($levels?->loudness)->toEqualWithDelta($expected->loudness, 1e-6, $what);
+}
+
+/** @return list<array<string, mixed>> what is done to mixes, one after the other, each from the mix as it was */
+function changesOfMixes(): array
+{
+    return [
+        ['type' => 'set-fader', 'channels' => ['t0', 't1'], 'gain' => -9.0],
+        ['type' => 'move-faders', 'channels' => ['t0', 't1', 't2'], 'by' => -4.0],
+        ['type' => 'set-trim', 'channels' => ['t1', 't2'], 'gain' => -6.0],
+        ['type' => 'move-trims', 'channels' => ['t0', 'group'], 'by' => -3.0],
+        ['type' => 'set-trim', 'channels' => ['main'], 'gain' => -3.0],
+        ['type' => 'set-polarity', 'channels' => ['t1'], 'invert' => true],
+        ['type' => 'set-polarity', 'channels' => ['main'], 'invert' => true],
+        ['type' => 'move-clip-gains', 'channels' => ['t0', 't1', 't2'], 'by' => -5.0],
+        ['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'limiter'],
+        ['type' => 'add-insert', 'channels' => ['t1'], 'processor' => 'filter', 'at' => 0],
+        ['type' => 'add-insert', 'channels' => ['t0'], 'processor' => 'limiter', 'at' => 0],
+        ['type' => 'cut-frequency', 'channel' => 't2', 'frequency' => 300.0, 'depth' => 4.0],
+        ['type' => 'set-mute', 'channels' => ['return'], 'mute' => true],
+        ['type' => 'set-mute', 'channels' => ['t0'], 'mute' => true],
+        ['type' => 'set-pan', 'channels' => ['t1'], 'pan' => 0.5],
+        ['type' => 'set-solo', 'channels' => ['t0'], 'solo' => true],
+        ['type' => 'set-output', 'channels' => ['t1'], 'output' => 'group'],
+        ['type' => 'several', 'label' => 'Group', 'edits' => [
+            ['type' => 'group-channels', 'channels' => ['t0', 't1'], 'name' => 'All'],
+            ['type' => 'set-fader', 'channels' => ['all'], 'gain' => -6.0],
+        ]],
+    ];
+}
+
+/**
+ * @param  array<string, mixed>  $edit
+ * @return ?Session null where the mix has not what is edited
+ */
+function editedWhereItCan(Session $session, array $edit): ?Session
+{
+    try {
+        return edited($session, $edit);
+    } catch (Hafen\Edit\EditRefused) {
+        return null;
+    }
+}
+
+// The survey measures the same in another way: channel by channel, with every tap. It is held against files and ebur128 elsewhere.
+it('finds what the survey finds of edits, over a passage and over all, from recordings and without', function (int $seed): void {
+    [$session, $library] = RandomMix::make($seed);
+    $tried = 0;
+    $range = $seed % 2 === 0 ? new TimeRange(9000, 21000, 0.1) : TimeRange::all($session);
+    $store = FolderStore::temporary();
+    $known = Mix::survey($session, $library, $store, $range);
+    $recorded = remeasurement($library, $store);
+    $bare = remeasurement($library, FolderStore::temporary());
+    expect($recorded->isRecorded($session, $range))->toBeTrue()->and($bare->isRecorded($session, $range))->toBeFalse();
+    foreach (changesOfMixes() as $i => $edit) {
+        $after = editedWhereItCan($session, $edit);
+        if ($after === null) {
+            continue;
+        }
+        ++$tried;
+        $what = $seed.': '.json_encode($edit);
+        $survey = Mix::survey($after, $library, null, $range);
+        $measured = $recorded->of($session, $after, $range, true);
+        assert($measured !== null);
+        expectLevels($measured->levels, Levels::of($survey), $what);
+        if ($i % 4 === $seed % 4) {
+            expectLevels($bare->of($session, $after, $range, false)?->levels, Levels::of($survey), "{$what} without recordings");
+        }
+        $compared = 0;
+        foreach ($survey->taps as $tap => $reading) {
+            $level = $measured->rmsLevel((string) $tap, $known->taps);
+            if ($level !== null) {
+                ++$compared;
+                expect($level)->toEqualWithDelta($reading->rmsLevel(), 1e-6, "{$what} {$tap}");
+            }
+        }
+        expect($compared)->toBeGreaterThan(count($session->channels), $what);
+    }
+    expect($tried)->toBeGreaterThan(12);
+})->with(range(1, 8));
+
+/** @return array{Session, MemoryLibrary} four tracks, the first two through a compressor, a reverb on sends, and a limiter on the main where it is asked for */
+function mixToRework(bool $isLimited): array
+{
+    $insert = static fn (int $i): array => $i < 2 ? [Mix::insert("i{$i}", 'compressor', ['threshold' => -20.0])] : [Mix::insert("i{$i}", 'parametric-eq', ['bell-1-gain' => 3.0])];
+    $tracks = array_map(static fn (int $i): Channel => Mix::track("t{$i}", $insert($i), length: 9600)->withSends([new Send("n{$i}", 'room', -9.0, TapPoint::PostFader)]), range(0, 3));
+
+    return [
+        Mix::session([...$tracks, Mix::bus('room', ChannelKind::Return, [Mix::insert('r', 'reverb')])], $isLimited ? [Mix::insert('l', 'limiter')] : [], 9600),
+        new MemoryLibrary(['t0' => [Signal::noise(9600, 1)], 't1' => [Signal::noise(9600, 2)], 't2' => [Signal::noise(9600, 3)], 't3' => [Signal::noise(9600, 4)]]),
+    ];
+}
+
+it('works only what is not known from recordings', function (array $edit, bool $isLimited, array $worked, array $replayed, array $sums): void {
+    [$session, $library] = mixToRework($isLimited);
+    $store = FolderStore::temporary();
+    Mix::survey($session, $library, $store);
+    $after = edited($session, $edit);
+    $rework = remeasurement($library, $store)->rework($session, $after, TimeRange::all($session), true);
+    $actual = array_keys($rework->replayed);
+    sort($actual);
+    expect($rework->worked)->toBe($worked)
+        ->and($actual)->toBe($replayed)
+        ->and(array_map(static fn ($sum): array => [count($sum->removed), count($sum->added)], $rework->sums))->toBe($sums);
+    // Without the files nothing that plays clips could be worked.
+    $plays = array_intersect($worked, ['t0', 't1', 't2', 't3']);
+    $measure = static fn (): ?Remeasured => remeasurement($plays === [] ? new MemoryLibrary([]) : $library, $store)->of($session, $after, TimeRange::all($session), true);
+    expectLevels($measure()?->levels, Levels::of(Mix::survey($after, $library)), (string) json_encode($edit));
+})->with([
+    'all faders' => [['type' => 'move-faders', 'channels' => ['t0', 't1', 't2', 't3'], 'by' => -4.0], false, [], ['main'], []],
+    'all faders into a limiter' => [['type' => 'move-faders', 'channels' => ['t0', 't1', 't2', 't3'], 'by' => -4.0], true, ['main'], [], ['main' => [0, 0]]],
+    'the trim of the main' => [['type' => 'move-trims', 'channels' => ['main'], 'by' => -4.0], false, [], ['main'], []],
+    'one fader' => [['type' => 'move-faders', 'channels' => ['t0'], 'by' => -4.0], true, ['room', 'main'], ['t0'], ['main' => [2, 2], 'room' => [1, 1]]],
+    'one filter' => [['type' => 'add-insert', 'channels' => ['t3'], 'processor' => 'filter'], false, ['t3', 'room', 'main'], [], ['main' => [2, 2], 'room' => [1, 1]]],
+    'clips into compressors' => [['type' => 'move-clip-gains', 'channels' => ['t0', 't1', 't2', 't3'], 'by' => -4.0], false, ['t0', 't1', 'room', 'main'], ['t2', 't3'], []],
+    'a group above all' => [['type' => 'several', 'label' => 'Group', 'edits' => [['type' => 'group-channels', 'channels' => ['t0', 't1', 't2', 't3', 'room'], 'name' => 'All'], ['type' => 'set-fader', 'channels' => ['all'], 'gain' => -6.0]]], true, ['main'], [], ['main' => [0, 0]]],
+    'another limiter' => [['type' => 'add-insert', 'channels' => ['main'], 'processor' => 'limiter'], false, ['main'], [], ['main' => [0, 0]]],
+]);
+
+it('leaves nothing behind when it is stopped, and asks for files only where it has to', function (): void {
+    [$session, $library] = RandomMix::make(3);
+    $range = new TimeRange(9000, 21000, 0.1);
+    $store = FolderStore::temporary();
+    expect(remeasurement($library, $store)->record($session, $range, static fn (int $done): bool => $done < 4096))->toBeNull()
+        ->and(remeasurement($library, $store)->isRecorded($session, $range))->toBeFalse();
+    // Stopped, it has recorded nothing: without the files nothing can be worked.
+    $gone = new MemoryLibrary([]);
+    expect(fn () => remeasurement($gone, $store)->of($session, $session, $range, false))->toThrow(UnreadableAudioFile::class);
+    $levels = remeasurement($library, $store)->record($session, $range)?->levels;
+    expect($levels?->peak)->not->toBeNull();
+    expect(remeasurement($gone, $store)->of($session, $session, $range, false)?->levels)->toEqual($levels)
+        ->and(fn () => remeasurement($gone, $store)->of($session, edited($session, ['type' => 'add-insert', 'channels' => ['t0'], 'processor' => 'limiter']), $range, false))->toThrow(UnreadableAudioFile::class);
+});
+
+it('measures a main that is replayed where its own inserts make it late', function (): void {
+    [$session, $library] = mixToRework(true);
+    $store = FolderStore::temporary();
+    Mix::survey($session, $library, $store, $range = new TimeRange(2000, 4000));
+    $after = edited($session, ['type' => 'set-fader', 'channels' => ['main'], 'gain' => -6.0]);
+    expectLevels(remeasurement($library, $store)->of($session, $after, $range, false)?->levels, Levels::of(Mix::survey($after, $library, null, $range)), 'late');
+});
