@@ -18,6 +18,27 @@ final readonly class Levels
         return new self($survey->peak(), $survey->truePeak(), $survey->loudness()?->integrated);
     }
 
+    /**
+     * The highest of each figure; of loudness, which is no matter of a moment, none.
+     *
+     * @param  non-empty-list<self>  $levels
+     */
+    public static function highest(array $levels): self
+    {
+        $peaks = array_filter(array_map(static fn (self $one): ?float => $one->peak, $levels), is_float(...));
+        $truePeaks = array_filter(array_map(static fn (self $one): ?float => $one->truePeak, $levels), is_float(...));
+
+        return count($levels) === 1 ? $levels[0] : new self($peaks === [] ? null : max($peaks), $truePeaks === [] ? null : max($truePeaks), null);
+    }
+
+    /** Louder by so many dB, below 0 quieter. */
+    public function raisedBy(float $decibels): self
+    {
+        $raised = static fn (?float $level): ?float => $level === null ? null : $level + $decibels;
+
+        return new self($raised($this->peak), $raised($this->truePeak), $raised($this->loudness));
+    }
+
     public function figure(AimFigure $figure): ?float
     {
         return match ($figure) {

@@ -4,23 +4,20 @@ declare(strict_types=1);
 
 namespace Hafen\Headroom;
 
+use Closure;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Json\EditCodec;
-use Hafen\Edit\Json\EditRequest;
-use Hafen\Edit\Several;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Replay;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Rework\Remeasured;
 use Hafen\Headroom\Rework\Remeasurement;
-use Hafen\Metering\TapReading;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\ChannelKind;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Survey\PartRunner;
 use Hafen\Survey\Section;
@@ -39,6 +36,9 @@ final readonly class Predictor
 {
     /** dB within which an aim is reached. */
     public const TOLERANCE = 0.05;
+
+    /** dB by which a proof may be below the aim before another amount is tried: that takes as long again. */
+    private const BELOW = 0.1;
 
     private const MOST_TRIES = 5;
 
@@ -89,32 +89,24 @@ final readonly class Predictor
         if ($excess === null || $situation->survey->loudest() === null) {
             return null;
         }
-        $reference = $compensate ? $this->passage->record($situation->session, $this->around($situation), $progress) : null;
-        if ($compensate && $reference === null) {
+        $compensator = $compensate ? $this->compensator($situation, $progress) : null;
+        if ($compensate && $compensator === null) {
             return null;
         }
-        $free = count(array_filter($remedies, static fn (Remedy $remedy): bool => $remedy->hasAmount() && ! isset($amounts[$remedy->id()])));
-        $attempt = $this->attempt($situation, $remedies, $amounts, $free === 0 ? 0.0 : ($amount === null || $amount === 0.0 ? $excess : $amount), $free, $reference);
+        $attempts = new Attempts($situation, $remedies, $amounts, $this->edits, $compensator);
+        $attempt = $attempts->at($amount === null || $amount === 0.0 ? $excess : $amount);
         if ($attempt === null) {
             return null;
         }
-        if ($situation->aim->figure !== AimFigure::Loudness && $amount === null) {
-            $attempt = $this->previewed($situation, $remedies, $amounts, $free, $reference, $attempt, $progress);
+        $moments = [$this->around($situation, $situation->survey->moments()[0]->position)];
+        $hasMoments = $situation->aim->figure !== AimFigure::Loudness;
+        if ($hasMoments && $amount === null) {
+            $attempt = $this->solve($attempts, $attempt, $this->overMoments($situation, $moments, $progress));
             if ($attempt === null || ($preview !== null && ! $preview($this->prediction($situation, $attempt, $before)))) {
                 return null;
             }
         }
-        $range = TimeRange::all($situation->session);
-        $attempt = $this->solve($situation, $remedies, $amounts, $free, $reference, $attempt, function (Attempt $attempt) use ($situation, $range, $progress): ?Attempt {
-            // What was recorded when the session was measured may be gone by now.
-            $recordings = $this->whole->rework($situation->session, $attempt->session, $range, true, true)->recordings();
-            if ($this->survey->measure($situation->session, null, $progress, $recordings) === null) {
-                return null;
-            }
-            $measured = $this->whole->of($situation->session, $attempt->session, $range, true, $progress);
-
-            return $measured === null ? null : $attempt->measured($measured->levels, $measured);
-        });
+        $attempt = $hasMoments ? $this->proved($attempts, $attempt, $moments, $progress) : $this->solve($attempts, $attempt, $this->overAll($situation, $progress));
         if ($attempt === null) {
             return null;
         }
@@ -123,63 +115,49 @@ final readonly class Predictor
     }
 
     /**
-     * Looks for the amount around the loudest moment.
+     * Measures over the whole length; where another moment has become the loudest, the amount is looked for around that as well, which takes far less.
      *
-     * @param  non-empty-list<Remedy>  $remedies
-     * @param  array<string, float>  $amounts
+     * @param  non-empty-list<TimeRange>  $moments  that the amount was found at
      * @param  ?callable(int, int): bool  $progress
      * @return ?Attempt null when stopped
      */
-    private function previewed(Situation $situation, array $remedies, array $amounts, int $free, ?Remeasured $reference, Attempt $attempt, ?callable $progress): ?Attempt
+    private function proved(Attempts $attempts, Attempt $attempt, array $moments, ?callable $progress): ?Attempt
     {
-        $range = $this->around($situation);
-        // Once, for all that is tried.
-        if (! $this->passage->isRecorded($situation->session, $range) && $this->passage->record($situation->session, $range, $progress) === null) {
-            return null;
-        }
-
-        return $this->solve($situation, $remedies, $amounts, $free, $reference, $attempt, function (Attempt $attempt) use ($situation, $range, $progress): ?Attempt {
-            $measured = $this->passage->of($situation->session, $attempt->session, $range, false, $progress);
-
-            return $measured === null ? null : $attempt->measured($measured->levels);
-        });
-    }
-
-    /**
-     * Moves the amount until the aim is reached, or as near as it goes.
-     *
-     * @param  non-empty-list<Remedy>  $remedies
-     * @param  array<string, float>  $amounts
-     * @param  ?Remeasured  $reference  the session as it is around the loudest moment, where level-dependent inserts are to do what they did
-     * @param  callable(Attempt): ?Attempt  $measured  measures one; null when stopped
-     */
-    private function solve(Situation $situation, array $remedies, array $amounts, int $free, ?Remeasured $reference, Attempt $attempt, callable $measured): ?Attempt
-    {
-        $best = $attempt;
+        $situation = $attempts->situation;
+        $measure = $this->overAll($situation, $progress);
+        $best = null;
         $nearest = INF;
-        $before = null;
         for ($try = 0; $try < self::MOST_TRIES; ++$try) {
-            $attempt = $measured($attempt);
+            $attempt = $measure($attempt);
             if ($attempt?->levels === null) {
                 return null;
             }
             $off = $situation->aim->excess($attempt->levels);
-            if ($off === null) {
-                return $attempt;
-            }
-            if (abs($off) < $nearest) {
-                $nearest = abs($off);
+            if ($best === null || ($off !== null && abs($off) < $nearest)) {
                 $best = $attempt;
+                $nearest = abs($off ?? 0.0);
             }
-            if ($free === 0 || abs($off) <= self::TOLERANCE) {
+            $loudest = $attempt->proof?->loudestAt;
+            if ($off === null || $loudest === null || ! $attempts->hasAmount() || ($off <= self::TOLERANCE && $off >= -self::BELOW)) {
                 break;
             }
-            // One dB of amount is about one dB of level; where it was less, the next try goes by what the last brought.
-            $effect = $before === null || abs($attempt->amount - $before[0]) < self::TOLERANCE ? 1.0 : ($before[1] - $off) / ($attempt->amount - $before[0]);
-            $before = [$attempt->amount, $off];
-            $amount = $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect));
-            $next = $this->attempt($situation, $remedies, $amounts, max(-self::MOST_AMOUNT, min(self::MOST_AMOUNT, $amount)), $free, $reference);
-            if ($next === null || $next->edits == $attempt->edits) {
+            $moments[] = $this->around($situation, $loudest);
+            $aroundThem = $this->overMoments($situation, $moments, $progress);
+            $estimate = $aroundThem($attempt);
+            if ($estimate?->levels === null) {
+                return null;
+            }
+            // What ran longer before a moment may make it a little louder or quieter than it is found around it.
+            $apart = $off - ($situation->aim->excess($estimate->levels) ?? $off);
+            $next = $this->solve($attempts, $attempt, static function (Attempt $tried) use ($aroundThem, $apart): ?Attempt {
+                $estimate = $aroundThem($tried);
+
+                return $estimate?->levels === null ? null : $estimate->measured($estimate->levels->raisedBy($apart));
+            });
+            if ($next === null) {
+                return null;
+            }
+            if ($next->edits == $attempt->edits) {
                 break;
             }
             $attempt = $next;
@@ -189,57 +167,100 @@ final readonly class Predictor
     }
 
     /**
-     * @param  non-empty-list<Remedy>  $remedies
-     * @param  array<string, float>  $amounts
+     * @param  ?callable(int, int): bool  $progress
+     * @return Closure(Attempt): ?Attempt measures one over the whole length; null when stopped
      */
-    private function attempt(Situation $situation, array $remedies, array $amounts, float $amount, int $free, ?Remeasured $reference): ?Attempt
+    private function overAll(Situation $situation, ?callable $progress): Closure
     {
-        $session = $situation->session;
-        $labels = $edits = $facts = [];
-        foreach ($remedies as $remedy) {
-            $share = $amounts[$remedy->id()] ?? ($free > 0 ? $amount / $free : 0.0);
-            $proposal = $remedy->propose($situation->withSession($session), round($share, 2));
-            if ($proposal === null) {
-                continue;
-            }
-            $session = $this->edited($session, $proposal->edits);
-            $labels[] = $proposal->label;
-            array_push($edits, ...$proposal->edits);
-            array_push($facts, ...$proposal->facts);
-        }
-        if ($edits === []) {
-            return null;
-        }
-        $attempt = new Attempt($session, $labels, $edits, $facts, $amount);
+        $range = TimeRange::all($situation->session);
 
-        return $reference === null ? $attempt : $this->compensated($situation, $attempt, $reference);
+        return function (Attempt $attempt) use ($situation, $range, $progress): ?Attempt {
+            // What was recorded when the session was measured may be gone by now.
+            $recordings = $this->whole->rework($situation->session, $attempt->session, $range, true, true)->recordings();
+            if ($this->survey->measure($situation->session, null, $progress, $recordings) === null) {
+                return null;
+            }
+            $proof = $this->whole->of($situation->session, $attempt->session, $range, true, $progress);
+
+            return $proof === null ? null : $attempt->measured($proof->levels, $proof);
+        };
     }
 
-    /** Has level-dependent inserts do what they did; as one changes what the next is fed, a few rounds of it. */
-    private function compensated(Situation $situation, Attempt $plain, Remeasured $reference): Attempt
+    /**
+     * @param  non-empty-list<TimeRange>  $moments
+     * @param  ?callable(int, int): bool  $progress
+     * @return Closure(Attempt): ?Attempt measures one around some moments, the loudest counts; null when stopped
+     */
+    private function overMoments(Situation $situation, array $moments, ?callable $progress): Closure
     {
-        $range = $this->around($situation);
-        $attempt = $plain;
-        for ($round = 0; $round < 4; ++$round) {
-            $now = $this->passage->of($situation->session, $attempt->session, $range, true);
-            assert($now !== null);
-            $compensating = [];
-            foreach ($this->fed($situation, $attempt->session, $reference->taps, $now) as $fed) {
-                $location = $situation->session->locate($fed->insert);
-                if ($location?->insert instanceof ProcessorInsert) {
-                    $edit = Compensation::edit($location->insert, $situation->spec($location->insert), $fed->by);
-                    if ($edit !== null) {
-                        $compensating[] = $edit;
-                    }
+        return function (Attempt $attempt) use ($situation, $moments, $progress): ?Attempt {
+            $levels = [];
+            foreach ($moments as $range) {
+                // Once, for all that is tried.
+                if (! $this->passage->isRecorded($situation->session, $range) && $this->passage->record($situation->session, $range, $progress) === null) {
+                    return null;
                 }
+                $measured = $this->passage->of($situation->session, $attempt->session, $range, false, $progress);
+                if ($measured === null) {
+                    return null;
+                }
+                $levels[] = $measured->levels;
             }
-            if ($compensating === $attempt->compensating) {
+
+            return $attempt->measured(Levels::highest($levels));
+        };
+    }
+
+    /**
+     * @param  ?callable(int, int): bool  $progress
+     * @return ?Compensator null when stopped
+     */
+    private function compensator(Situation $situation, ?callable $progress): ?Compensator
+    {
+        $range = $this->around($situation, $situation->survey->moments()[0]->position);
+        $reference = $this->passage->record($situation->session, $range, $progress);
+
+        return $reference === null ? null : new Compensator($this->passage, $range, $reference);
+    }
+
+    /**
+     * Moves the amount until the aim is reached, or as near as it goes.
+     *
+     * @param  callable(Attempt): ?Attempt  $measured  measures one; null when stopped
+     */
+    private function solve(Attempts $attempts, Attempt $attempt, callable $measured): ?Attempt
+    {
+        $best = $attempt;
+        $nearest = INF;
+        $before = null;
+        for ($try = 0; $try < self::MOST_TRIES; ++$try) {
+            $attempt = $measured($attempt);
+            if ($attempt?->levels === null) {
+                return null;
+            }
+            $off = $attempts->situation->aim->excess($attempt->levels);
+            if ($off === null) {
+                return $attempt;
+            }
+            if (abs($off) < $nearest) {
+                $nearest = abs($off);
+                $best = $attempt;
+            }
+            if (! $attempts->hasAmount() || abs($off) <= self::TOLERANCE) {
                 break;
             }
-            $attempt = $plain->compensatedBy($compensating, $this->edited($plain->session, $compensating));
+            // One dB of amount is about one dB of level; where it was less, the next try goes by what the last brought.
+            $effect = $before === null || abs($attempt->amount - $before[0]) < self::TOLERANCE ? 1.0 : ($before[1] - $off) / ($attempt->amount - $before[0]);
+            $before = [$attempt->amount, $off];
+            $amount = $attempt->amount + $off / max(self::LEAST_EFFECT, min(self::MOST_EFFECT, $effect));
+            $next = $attempts->at(max(-self::MOST_AMOUNT, min(self::MOST_AMOUNT, $amount)));
+            if ($next === null || $next->edits == $attempt->edits) {
+                break;
+            }
+            $attempt = $next;
         }
 
-        return $attempt;
+        return $best;
     }
 
     /** @param  ?callable(int, int): bool  $progress */
@@ -260,34 +281,12 @@ final readonly class Predictor
             $after,
             $off === null || $off <= self::TOLERANCE,
             $attempt->facts,
-            $proof !== null ? $this->fed($situation, $attempt->session, $taps, $proof) : [],
+            $proof !== null ? FedDifferently::among($situation, $attempt->session, $taps, $proof) : [],
             count($attempt->compensating),
             $proof !== null ? $this->entering($situation, $proof) : [],
             $proof !== null ? $this->tone($situation->session, $attempt->session, $proof, $progress) : null,
             $proof !== null ? $this->reductions($situation->session, $attempt->session, $proof) : [],
         );
-    }
-
-    /**
-     * @param  array<string, TapReading>  $was  readings of the session as it is, by tap key
-     * @return list<FedDifferently> level-dependent inserts at work that are fed a tenth of a dB or more differently
-     */
-    private function fed(Situation $situation, Session $after, array $was, Remeasured $is): array
-    {
-        $fed = [];
-        foreach ($situation->session->channels as $channel) {
-            $taps = InputTaps::of($channel);
-            $now = InputTaps::of($after->channel($channel->id) ?? $channel);
-            foreach ($channel->insertsOn ? $taps : [] as $id => [$insert, $tap]) {
-                $one = ($was[InputTaps::heard($insert, $tap)] ?? null)?->rmsLevel();
-                $two = $is->rmsLevel(InputTaps::heard($insert, $now[$id][1] ?? ''), $was);
-                if ($insert->on && $insert->mix > 0.0 && $situation->spec($insert)->levelDependent && $one !== null && $two !== null && abs($two - $one) >= 0.1) {
-                    $fed[] = new FedDifferently($channel->id, (string) $id, $insert->processor, $two - $one);
-                }
-            }
-        }
-
-        return $fed;
     }
 
     /** @return array<string, float> */
@@ -349,22 +348,10 @@ final readonly class Predictor
         return $proof->reductions("{$main->id}:insert:{$last->id()}");
     }
 
-    private function around(Situation $situation): TimeRange
+    private function around(Situation $situation, int $position): TimeRange
     {
-        $loudest = $situation->survey->loudest();
-        assert($loudest !== null);
         $reach = (int) (self::AROUND * $situation->session->sampleRate);
 
-        return new TimeRange(
-            max(0, $loudest->position - $reach),
-            max(1, min($situation->session->length, $loudest->position + $reach)),
-            self::RUN_IN,
-        );
-    }
-
-    /** @param  list<EditRequest>  $edits */
-    private function edited(Session $session, array $edits): Session
-    {
-        return Several::of('Headroom', $edits, $this->edits)->apply($session);
+        return new TimeRange(max(0, $position - $reach), max(1, min($situation->session->length, $position + $reach)), self::RUN_IN);
     }
 }

@@ -63,9 +63,9 @@ function expectMade(Session $session, MemoryLibrary $library, Prediction $predic
 {
     [$peak, $truePeak, $loudness] = made($session, $library, $prediction);
     expect($prediction->verified)->toBeTrue()
-        ->and($prediction->after->peak)->toEqualWithDelta($peak, 0.1)
-        ->and($prediction->after->truePeak)->toEqualWithDelta($truePeak, 0.1)
-        ->and($prediction->after->loudness)->toEqualWithDelta($loudness, 0.1);
+        ->and($prediction->after->peak)->toEqualWithDelta($peak, 0.01)
+        ->and($prediction->after->truePeak)->toEqualWithDelta($truePeak, 0.01)
+        ->and($prediction->after->loudness)->toEqualWithDelta($loudness, 0.01);
 }
 
 it('predicts what each remedy makes of a mix', function (int $seed): void {
@@ -150,4 +150,52 @@ it('looks at the rest of the session when another moment becomes the loudest', f
     expect($prediction->reached)->toBeFalse();
     expectMade($session, $library, $prediction);
     expect($prediction->after->peak)->toEqualWithDelta(20.0 * log10(0.9) - 3.0, 0.1);
+});
+
+it('proves an amount that a preview found without another preview', function (): void {
+    [$session, $library] = RandomMix::make(5);
+    $store = FolderStore::temporary();
+    $processors = ProcessorCatalogue::standard();
+    $situation = new Situation($session, $processors, Mix::survey($session, $library, $store), new Aim);
+    $remedies = Remedies::standard()->chosen(['trim-sources']) ?: throw new LogicException('No such remedy.');
+    $predictor = new Predictor($processors, $library, $store);
+    $preview = null;
+    $predictor->predict($situation, $remedies, preview: static function (Prediction $found) use (&$preview): bool {
+        $preview = $found;
+
+        return false;
+    });
+    assert($preview instanceof Prediction);
+    $isAsked = false;
+    $proof = $predictor->predict($situation, $remedies, amount: $preview->amount, preview: static function () use (&$isAsked): bool {
+        $isAsked = true;
+
+        return false;
+    });
+    assert($proof !== null);
+    expect($isAsked)->toBeFalse()->and($proof->reached)->toBeTrue()->and($proof->amount)->toEqualWithDelta($preview->amount, 0.5);
+    expectMade($session, $library, $proof);
+});
+
+it('proves a mix at 44.1 kHz, whose recordings are gone meanwhile', function (): void {
+    [$mix, $library] = RandomMix::make(8);
+    $session = new Session($mix->name, 44100, $mix->tempo, $mix->panLaw, $mix->length, $mix->channels);
+    $store = FolderStore::temporary();
+    $processors = ProcessorCatalogue::standard();
+    $situation = new Situation($session, $processors, Mix::survey($session, $library, $store), new Aim);
+    foreach (['lower-faders', 'lower-offender', 'trim-main'] as $id) {
+        $remedies = Remedies::standard()->chosen([$id]) ?: throw new LogicException('No such remedy.');
+        $kept = (new Predictor($processors, $library, $store))->predict($situation, $remedies);
+        $store->shrink(0);
+        $again = (new Predictor($processors, $library, $store))->predict($situation, $remedies);
+        assert($kept !== null && $again !== null);
+        expect($again->edits)->toEqual($kept->edits)
+            ->and($again->after->peak)->toEqualWithDelta($kept->after->peak, 1e-9)
+            ->and($again->after->loudness)->toEqualWithDelta($kept->after->loudness, 1e-9)
+            ->and($again->returns)->toEqualWithDelta($kept->returns, 1e-9);
+        $survey = Mix::survey(edited($session, ['type' => 'several', 'label' => 'Headroom', 'edits' => $kept->edits]), $library);
+        expect($kept->after->peak)->toEqualWithDelta($survey->peak(), 1e-6)
+            ->and($kept->after->truePeak)->toEqualWithDelta($survey->truePeak(), 1e-6)
+            ->and($kept->after->loudness)->toEqualWithDelta($survey->loudness()?->integrated, 1e-6);
+    }
 });

@@ -12,8 +12,11 @@ use Hafen\Metering\TapReading;
 /** What edits make of a session: the main's levels, and readings of the taps whose sound is another. */
 final readonly class Remeasured
 {
-    /** @param  array<string, TapReading>  $taps  by tap key, where they were asked for; of what is only scaled there is none */
-    public function __construct(public Levels $levels, public array $taps, private TapScales $scales)
+    /**
+     * @param  ?int  $loudestAt  position of the block with the highest true peak of the main; null is silence
+     * @param  array<string, TapReading>  $taps  by tap key, where they were asked for; of what is only scaled there is none
+     */
+    public function __construct(public Levels $levels, public ?int $loudestAt, public array $taps, private TapScales $scales)
     {
     }
 

@@ -129,7 +129,7 @@ final readonly class Remeasurement
     {
         $start = $range->start($after->sampleRate, self::BLOCK);
         $map = SurveyMap::of($before, $this->processors, $range);
-        $main = $after->main()->id;
+        $mainId = $after->main()->id;
         $earlier = $this->earlier($before, $rework, $map, $start);
         $inputs = [];
         foreach ($rework->sums as $id => $sum) {
@@ -139,19 +139,19 @@ final readonly class Remeasurement
             }
             $inputs[$id] = new KnownInput($known, SumAgain::ids($sum->added));
         }
-        $plan = $this->compiler->compile($after, null, new Excerpt($main, $this->replays($rework, $map, $start), $rework->worked, [], $inputs));
+        $plan = $this->compiler->compile($after, null, new Excerpt($mainId, $this->replays($rework, $map, $start), $rework->worked, [], $inputs));
         $meters = $measuresAll ? $this->meters($plan, $rework, $range) : [];
-        $plan->strips[$main]->keep(Tap::POST_FADER);
+        $plan->strips[$mainId]->keep(Tap::POST_FADER);
         $captures = $this->captures($plan, SurveyMap::of($after, $this->processors, $range), array_values(array_intersect($rework->worked, $records)));
         $window = new Window($range->from, $range->to, SessionGraph::alignment($after, $this->processors)->session);
         try {
-            $levels = self::run($plan, self::feeding($earlier, $rework), $meters, $captures, $window, $start, $progress);
+            $main = self::run($plan, self::feeding($earlier, $rework), $meters, $captures, $window, $start, $progress);
         } catch (Throwable $failure) {
             array_walk($captures, static fn (array $capture) => $capture[2]->discard());
             throw $failure;
         }
-        array_walk($captures, static fn (array $capture) => $levels === null ? $capture[2]->discard() : $capture[2]->close());
-        if ($levels === null) {
+        array_walk($captures, static fn (array $capture) => $main === null ? $capture[2]->discard() : $capture[2]->close());
+        if ($main === null) {
             return null;
         }
         $taps = [];
@@ -165,7 +165,7 @@ final readonly class Remeasurement
             unset($taps["{$id}:".Tap::SOURCE], $taps["{$id}:".Tap::PRE_FADER]);
         }
 
-        return new Remeasured($levels, $taps, $rework->scales);
+        return new Remeasured($main[0], $main[1], $taps, $rework->scales);
     }
 
     /**
@@ -173,13 +173,16 @@ final readonly class Remeasurement
      * @param  array<string, true>  $meters  channels whose taps are measured
      * @param  list<array{string, string, AudioCapture}>  $captures
      * @param  ?callable(int, int): bool  $progress
+     * @return ?array{Levels, ?int} of the main, and the position of its loudest block; null when stopped
      */
-    private static function run(Plan $plan, array $earlier, array $meters, array $captures, Window $window, int $start, ?callable $progress): ?Levels
+    private static function run(Plan $plan, array $earlier, array $meters, array $captures, Window $window, int $start, ?callable $progress): ?array
     {
         $main = $plan->main();
         $truePeak = new TruePeakMeter;
         $loudness = new LoudnessMeter($plan->session->sampleRate);
         $peak = 0.0;
+        $loudestAt = null;
+        $highest = -INF;
         $end = $window->to + $window->latency;
         for ($position = $start; $position < $end; $position += self::BLOCK) {
             SampleLoops::pause();
@@ -197,13 +200,17 @@ final readonly class Remeasurement
                 $truePeak->measure($cut[0]);
                 $loudness->measure($cut[0]);
                 $peak = max($peak, Samples::peak($cut[0]->left), Samples::peak($cut[0]->right()));
+                $level = $truePeak->level() ?? -INF;
+                if ($level > $highest) {
+                    [$highest, $loudestAt] = [$level, $cut[1]];
+                }
             }
             if ($progress !== null && ! $progress(min($end, $position + self::BLOCK) - $start, $end - $start)) {
                 return null;
             }
         }
 
-        return new Levels(Decibel::fromGain($peak), $truePeak->level(), $loudness->read()->integrated);
+        return [new Levels(Decibel::fromGain($peak), $truePeak->level(), $loudness->read()->integrated), $loudestAt];
     }
 
     /** The session as it was, with the channels whose feeds are taken out of recorded sums, and what they fed; null where there are none. */
