@@ -27,6 +27,7 @@ return Application::configure(basePath: dirname(__DIR__))
             Illuminate\Foundation\Http\Middleware\ConvertEmptyStringsToNull::class,
         ]);
         $middleware->prepend(App\Http\Middleware\OnlyThisMachine::class);
+        $middleware->api(append: [App\Http\Middleware\SaysWhatWorkWaitsFor::class]);
     })
     ->withExceptions(static function (Exceptions $exceptions): void {
         $exceptions->dontReport(Refusal::class);

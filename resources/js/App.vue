@@ -7,6 +7,7 @@ import NoticeStrip from '@/components/shell/NoticeStrip.vue';
 import QuickFinder from '@/components/shell/QuickFinder.vue';
 import PrintDialog from '@/components/sessions/PrintDialog.vue';
 import RecordingStrip from '@/components/shell/RecordingStrip.vue';
+import WaitingStrip from '@/components/shell/WaitingStrip.vue';
 import RenderDialog from '@/components/sessions/RenderDialog.vue';
 import TheInspector from '@/components/inspector/TheInspector.vue';
 import TopBar from '@/components/shell/TopBar.vue';
@@ -98,6 +99,7 @@ useEventListener(window, 'popstate', goBack);
         <div class="notices">
             <RecordingStrip />
             <FreezeProgress />
+            <WaitingStrip />
             <NoticeStrip />
         </div>
         <ListenBar class="listen" />

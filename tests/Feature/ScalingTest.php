@@ -107,6 +107,23 @@ it('loses nothing and does nothing twice where workers, Redis and the supervisor
         ->and(glob("{$this->data}/pools/shared/*/*.part"))->toBe([]);
 });
 
+it('makes the same, nothing twice, where the shared disk is slow and a worker is killed while it waits for it', function (): void {
+    $expected = ofOneMachine("{$this->data}/plain");
+    $this->pools->stop();
+    $this->pools = new Pools("{$this->data}/slow", 'tests/Support/slow-artisan.php');
+    tasks('', 'make', $this->pools->application());
+    $this->pools->startSupervisor();
+    $this->pools->startWorker('one');
+    somethingRuns($this->pools);
+    $this->pools->signal('one', SIGKILL);
+    expect(tasks('', 'lose', $this->pools->application())['lost'])->toBeGreaterThan(0);
+    $this->pools->startWorker('two');
+    $this->pools->startWorker('three');
+
+    expect(allDone($this->pools))->toEqual($expected)
+        ->and(glob("{$this->data}/slow/shared/*/*.part"))->toBe([]);
+});
+
 it('hears no more of a worker that hung while another did its task', function (): void {
     $expected = ofOneMachine("{$this->data}/plain");
     tasks('', 'make', $this->pools->application());
@@ -240,5 +257,14 @@ describe('what reports change', function (): void {
         Queue::swap(app('queue'));
         Claim::queue($this->render);
         expect($this->render->refresh()->status)->toBe('waiting')->and(app(App\Remote\OrderQueue::class)->isEmpty('default'))->toBeFalse();
+        // Whoever looks at a page is told, until a task gets through.
+        $words = $this->getJson('/api/sessions')->headers->get('X-Hafen-Work-Waits');
+        expect($words)->toStartWith('Redis at 127.0.0.1:')->toContain('does not take tasks: ')->toEndWith('Work waits, and goes on by itself.');
+        $this->pools->startRedis();
+        app()->forgetInstance('redis');
+        Queue::swap(new Illuminate\Queue\QueueManager(app()));
+        app(Illuminate\Queue\QueueServiceProvider::class, ['app' => app()])->registerConnectors(app('queue'));
+        Claim::queue($this->render);
+        expect($this->getJson('/api/sessions')->headers->has('X-Hafen-Work-Waits'))->toBeFalse();
     });
 });

@@ -12,7 +12,8 @@ final class Pools
     /** @var array<string, resource> */
     private array $processes = [];
 
-    public function __construct(private readonly string $folder)
+    /** @param  string  $artisan  by which supervisors and workers are started */
+    public function __construct(private readonly string $folder, private readonly string $artisan = 'artisan')
     {
         foreach (['app', 'shared'] as $name) {
             mkdir("{$folder}/{$name}", recursive: true);
@@ -36,14 +37,14 @@ final class Pools
     /** @param  array<string, string>  $environment  that is another for it */
     public function startSupervisor(array $environment = []): void
     {
-        $this->start('supervisor', [PHP_BINARY, 'artisan', 'hafen:supervise'], [...$this->application(), ...$environment]);
+        $this->start('supervisor', [PHP_BINARY, $this->artisan, 'hafen:supervise'], [...$this->application(), ...$environment]);
     }
 
     /** @param  array<string, string>  $environment  that is another for it */
     public function startWorker(string $name, array $environment = []): void
     {
         @mkdir("{$this->folder}/{$name}");
-        $this->start($name, [PHP_BINARY, 'artisan', 'queue:work', '--queue=default,surveys,previews,proofs', '--tries=1', '--timeout=0', '--sleep=0.1'], [
+        $this->start($name, [PHP_BINARY, $this->artisan, 'queue:work', '--queue=default,surveys,previews,proofs', '--tries=1', '--timeout=0', '--sleep=0.1'], [
             ...$this->application(), 'HAFEN_ROLE' => 'worker', 'HAFEN_DATA' => "{$this->folder}/{$name}", 'HAFEN_DATABASE' => '/nowhere', ...$environment,
         ]);
     }

@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { workWaits } from '@/stores/work';
 import { api, Refused } from './client';
 
 const answers = (...list: (() => Response)[]) =>
@@ -33,6 +34,14 @@ describe('requests', () => {
         const fetched = answers(() => new Response('{"location": "/gain", "message": "Too much."}', { status: 422 }));
         await expect(api.get('x')).rejects.toMatchObject({ location: '/gain' });
         expect(fetched).toHaveBeenCalledTimes(1);
+    });
+
+    it('take from every answer what work in the background waits for', async () => {
+        answers(() => new Response('{}', { headers: { 'X-Hafen-Work-Waits': 'Redis does not take tasks.' } }), good);
+        await api.get('x');
+        expect(workWaits.value).toBe('Redis does not take tasks.');
+        await api.get('x');
+        expect(workWaits.value).toBeNull();
     });
 
     it('carry the header by which the server knows its own page', async () => {

@@ -1,3 +1,5 @@
+import { workWaits } from '@/stores/work';
+
 /** The server said no: where, and what to do. */
 export class Refused extends Error {
     constructor(
@@ -32,6 +34,7 @@ async function once<T>(method: string, path: string, body?: unknown): Promise<T>
     } catch {
         throw new Refused(0, 'server', 'Hafen does not answer. Is it still running?');
     }
+    workWaits.value = response.headers.get('X-Hafen-Work-Waits');
     if (!response.ok) {
         const answer = (await response.json().catch(() => ({}))) as {
             location?: string;
