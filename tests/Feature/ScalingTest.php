@@ -179,6 +179,7 @@ it('goes on elsewhere where a worker is told to leave', function (): void {
 describe('what reports change', function (): void {
     beforeEach(function (): void {
         config(['database.redis.default.port' => $this->pools->application()['REDIS_PORT'], 'hafen.shared_disk' => '']);
+        $this->queue = Queue::getFacadeRoot();
         Queue::fake();
         $this->render = Render::query()->create(['session_id' => Demo::session()->id, 'document' => 'x', 'name' => 'Mix', 'options' => [], 'status' => 'waiting']);
         $this->report = fn (ReportKind $kind, string $word, array $columns = [], string $message = '') => app(Collector::class)
@@ -252,19 +253,15 @@ describe('what reports change', function (): void {
 
     it('keeps tasks that cannot be given out, as Redis is away', function (): void {
         $this->pools->signal('redis', SIGKILL);
-        app()->forgetInstance('redis');
         config(['queue.default' => 'redis']);
-        Queue::swap(app('queue'));
+        Queue::swap($this->queue);
         Claim::queue($this->render);
         expect($this->render->refresh()->status)->toBe('waiting')->and(app(App\Remote\OrderQueue::class)->isEmpty('default'))->toBeFalse();
         // Whoever looks at a page is told, until a task gets through.
         $words = $this->getJson('/api/sessions')->headers->get('X-Hafen-Work-Waits');
         expect($words)->toStartWith('Redis at 127.0.0.1:')->toContain('does not take tasks: ')->toEndWith('Work waits, and goes on by itself.');
         $this->pools->startRedis();
-        app()->forgetInstance('redis');
-        Queue::swap(new Illuminate\Queue\QueueManager(app()));
-        app(Illuminate\Queue\QueueServiceProvider::class, ['app' => app()])->registerConnectors(app('queue'));
         Claim::queue($this->render);
-        expect($this->getJson('/api/sessions')->headers->has('X-Hafen-Work-Waits'))->toBeFalse();
+        expect(Queue::connection()->pendingSize('default'))->toBe(1)->and($this->getJson('/api/sessions')->headers->has('X-Hafen-Work-Waits'))->toBeFalse();
     });
 });
