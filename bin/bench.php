@@ -18,6 +18,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;
 use Hafen\Engine\Parallel\Processes;
+use Hafen\Headroom\Rework\Remeasurement;
 use Hafen\Load\FewestBy;
 use Hafen\Load\FreezePlanner;
 use Hafen\Load\LoadMeasure;
@@ -43,6 +44,7 @@ use Hafen\Survey\PartRunner;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
+use Hafen\Survey\TimeRange;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomRouting;
@@ -282,6 +284,45 @@ switch ($argv[1] ?? '') {
         };
         $fader = static fn (string $id): Session => $session->withChannel(($session->channel($id) ?? $session->main())->withFader(-4.4));
         echo json_encode(['whole' => $timed($session), 'again' => $timed($session), 'main fader' => $timed($fader('main')), 'hall ambience fader' => $timed($fader('hall-ambience')), 'reeds fader' => $timed($fader('reeds')), 'cello fader' => $timed($fader('cello'))]);
+        exit;
+    case 'proofs':
+        // CPU of proving remedies of the mix of 24 channels, and of measuring what they make of it, over that of playing it unmetered.
+        mix($folder);
+        $processors = ProcessorCatalogue::standard();
+        $session = (new SessionCodec($processors))->decode((string) file_get_contents("{$folder}/mix.json"));
+        $store = FolderStore::temporary();
+        $survey = new SessionSurvey($processors, new FolderLibrary($folder), $store);
+        $survey->measure($session);
+        require_once __DIR__.'/../core/tests/Support/edited.php';
+        $remeasurement = new Remeasurement(compiler($folder), $processors, $store);
+        $timed = static function (callable $work): float {
+            $before = getrusage();
+            $work();
+            $after = getrusage();
+
+            return $after['ru_utime.tv_sec'] - $before['ru_utime.tv_sec'] + ($after['ru_utime.tv_usec'] - $before['ru_utime.tv_usec']) / 1e6;
+        };
+        $engine = new Engine(compiler($folder), $session, 512);
+        $engine->start(0, 0);
+        $played = $timed(static function () use ($engine, $session): void {
+            for ($frames = 0; $frames < $session->length; $frames += 512) {
+                $engine->next();
+            }
+        });
+        $tracks = array_map(static fn (int $c): string => "c{$c}", range(0, 23));
+        $figures = [];
+        foreach ([
+            'all faders' => ['type' => 'move-faders', 'channels' => $tracks, 'by' => -3.0],
+            'one fader' => ['type' => 'move-faders', 'channels' => ['c5'], 'by' => -3.0],
+            'all clips' => ['type' => 'move-clip-gains', 'channels' => $tracks, 'by' => -3.0],
+        ] as $what => $edit) {
+            $after = edited($session, $edit);
+            $figures[$what] = [
+                $timed(static fn () => $remeasurement->of($session, $after, TimeRange::all($session), true)) / $played,
+                $timed(static fn () => $survey->measure($after, null, null, ['main'])) / $played,
+            ];
+        }
+        echo json_encode($figures);
         exit;
     case 'pilot':
         $processors = Mix::processors();
@@ -543,6 +584,10 @@ foreach (array_slice($edits, 1, null, true) as $edit => $seconds) {
 $pilot = apart('pilot');
 printf("Pilot, %d channels with their survey: %.0f ms\n", $pilot['channels'], $pilot['ms']);
 
+foreach ($proofs = apart('proofs') as $what => [$proof, $measured]) {
+    printf("Proof of lowering %s of a mix of 24: %.2f of playing it; measuring all that changes %.2f\n", $what, $proof, $measured);
+}
+
 $freeze = apart('freeze');
 printf(
     "\nFreezing %d channels of the demo: %.1f times real time each; load %.0f %% before, %.0f %% predicted, %.0f %% after; memory of the engine %.1f MB before, %.1f MB after\n",
@@ -652,6 +697,7 @@ if (in_array('--write', $argv, true)) {
         ['The same with every channel silent half of the time: CPU over the full one', '0.78', $times($mix['half'] / $mix['ours']), '0.60', ''],
         ['Survey of that session: CPU over its render', '3.99', $times($mix['survey'] / $mix['ours']), '1.50', ''],
         ['Survey with two workers: times as fast as with one', '', $times($one / $two), '1.60', ''],
+        ...array_map(static fn (string $what, array $proof): array => ["Proof of lowering {$what} of that session: CPU over playing it", $times($proof[1]), $times($proof[0]), '', ''], array_keys($proofs), array_values($proofs)),
         ['Eight bells on 60 s of stereo: CPU over that of sox', '2.3', $times($ours / $theirs), '', "sox {$sox}"],
         ['A delay of 4,000 samples over one of 24', '7.9', $times($delays['long'] / $delays['short']), '1.0', ''],
         ['The demo, ten channels, every tap metered: share of a core', '', $share(1 / $half['factor']), '', ''],
