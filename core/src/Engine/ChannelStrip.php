@@ -52,6 +52,12 @@ final class ChannelStrip implements Strip
     /** Spent on reading clips, the frozen file and what others feed. */
     private int $nanosecondsReading = 0;
 
+    /** @var ?array{Channel, float, bool, int} what it was configured with last */
+    private ?array $configured = null;
+
+    /** @var ?array{Channel, int} whose inserts its rows run, and how late sound enters them */
+    private ?array $rows = null;
+
     /** @var array{int, int} spent up to the fader and from it on */
     private array $nanoseconds = [0, 0];
 
@@ -73,11 +79,37 @@ final class ChannelStrip implements Strip
     /** @param  int  $latencyAtFader  samples by which sound comes late to the fader */
     public function configure(Channel $channel, float $panLaw, bool $audible, int $latencyAtFader): void
     {
+        $this->passing = [];
+        // From one revision to the next a channel nothing was done to is the same value.
+        if ($this->configured === [$channel, $panLaw, $audible, $latencyAtFader]) {
+            return;
+        }
+        $this->configured = [$channel, $panLaw, $audible, $latencyAtFader];
         $this->latencyAtFader = $latencyAtFader;
         $this->input->widthOf($channel->width);
         $this->trim->towards(Decibel::toGain($channel->trim->gain) * ($channel->trim->invert ? -1.0 : 1.0));
         $this->fader->configure($channel, $panLaw, $audible);
-        $this->passing = [];
+    }
+
+    /**
+     * Sets what runs before and after the fader.
+     *
+     * @param  list<InsertRunner>  $inserts
+     * @param  list<InsertRunner>  $postInserts
+     * @param  ?Channel  $channel  whose inserts all of them are, where they listen to no other
+     * @param  int  $arrival  samples by which sound comes late to the first
+     */
+    public function setRows(array $inserts, array $postInserts, ?Channel $channel, int $arrival): void
+    {
+        $this->inserts->set($inserts);
+        $this->postInserts->set($postInserts);
+        $this->rows = $channel === null ? null : [$channel, $arrival];
+    }
+
+    /** Whether its rows run the inserts of this very channel, set as they are. */
+    public function hasRowsOf(Channel $channel, int $arrival): bool
+    {
+        return $this->rows === [$channel, $arrival];
     }
 
     public function id(): string

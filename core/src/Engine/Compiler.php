@@ -11,7 +11,6 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\Route;
-use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
 use Hafen\Session\Channel\Channel;
@@ -45,11 +44,7 @@ final readonly class Compiler
         $audibility = SessionGraph::audibility($session);
         $alignment = SessionGraph::alignment($session, $this->processors);
         $setting = new Setting($session->sampleRate, $session->tempo, new LibraryAudioFiles($this->library));
-        $latency = new RowLatency($this->processors, $setting);
-        $known = [];
-        foreach ($before->strips ?? [] as $earlier) {
-            $known += $earlier->runners();
-        }
+        $known = null;
         $strips = $feeds = $unplayable = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
@@ -59,7 +54,7 @@ final readonly class Compiler
             }
             $replays = $excerpt->replays[$id] ?? [];
             $strips[$id] = $replays === [] ? $this->strip($channel, $session, $before) : self::replayed($id, $session, $replays);
-            $rowLatency = $latency->of($channel->inserts);
+            $rowLatency = $alignment->row[$id];
             $atFader = $alignment->arrival[$id] + $rowLatency;
             $frozen = match (true) {
                 $replays !== [] => null,
@@ -77,18 +72,26 @@ final readonly class Compiler
                     $sidechains[$route->insert] = $route;
                 }
             }
-            $listening = function (ProcessorInsert $insert, int $inputLatency) use ($sidechains, $session, $alignment, $latency, $strips, $remote, $before, $id, &$feeds): ?Feed {
+            $listening = function (ProcessorInsert $insert, int $inputLatency) use ($sidechains, $session, $alignment, $strips, $remote, $before, $id, &$feeds): ?Feed {
                 $route = $sidechains[$insert->id] ?? null;
                 if ($route === null) {
                     return null;
                 }
                 // Aligns the sidechain with the insert's own input.
-                $feed = $this->feed($route, $session, $alignment, $latency, $strips + $remote, $before, $inputLatency - $alignment->arrival[$id]);
+                $feed = $this->feed($route, $session, $alignment, $strips + $remote, $before, $inputLatency - $alignment->arrival[$id]);
 
                 return $feeds[$route->id()] = $feed;
             };
-            $strips[$id]->inserts->set($replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : []);
-            $strips[$id]->postInserts->set($this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening));
+            $isWhole = $replays === [] && $frozen === null && $routes->sidechainsInto($id) === [];
+            if (! $isWhole || ! $strips[$id]->hasRowsOf($channel, $alignment->arrival[$id])) {
+                $known ??= self::runners($before);
+                $strips[$id]->setRows(
+                    $replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : [],
+                    $this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening),
+                    $isWhole ? $channel : null,
+                    $alignment->arrival[$id],
+                );
+            }
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
@@ -101,7 +104,7 @@ final readonly class Compiler
                 $replays === [] || $input !== null ? $routes->into($id) : [],
                 static fn (Route $route): bool => ! $elsewhere->hasSummed($id, $banks->bank($route->from)) && ($input === null || $input->sums($route)),
             );
-            $fed = $this->feeds($into, $session, $alignment, $latency, $strips + $remote, $before);
+            $fed = $this->feeds($into, $session, $alignment, $strips + $remote, $before);
             $sum = PartialSum::of(self::inBanks($fed, $banks), $elsewhere->sumsInto($id));
             $strips[$id]->input->feedBy(
                 array_values($fed),
@@ -114,7 +117,7 @@ final readonly class Compiler
         $sums = [];
         foreach ($excerpt->sums ?? [] as $key) {
             $from = array_filter($routes->into($key->bus), static fn (Route $route): bool => $key->has($banks->bank($route->from)));
-            $fed = $this->feeds($from, $session, $alignment, $latency, $strips, $before);
+            $fed = $this->feeds($from, $session, $alignment, $strips, $before);
             $sum = PartialSum::of(self::inBanks($fed, $banks), [], $key->first, $key->count);
             $sums += $sum === null ? [] : [$key->id() => $sum];
             $feeds += $fed;
@@ -131,6 +134,17 @@ final readonly class Compiler
     public function arrivals(Session $session): array
     {
         return SessionGraph::alignment($session, $this->processors)->arrival;
+    }
+
+    /** @return array<string, InsertRunner> of all channels, as an insert may have been moved to another; by the stage after each */
+    private static function runners(?Plan $plan): array
+    {
+        $runners = [];
+        foreach ($plan->strips ?? [] as $strip) {
+            $runners += $strip->runners();
+        }
+
+        return $runners;
     }
 
     /** @param  array<string, Replay>  $replays  by stage */
@@ -179,11 +193,11 @@ final readonly class Compiler
      * @param  array<string, Strip>  $strips  that come before it
      * @return array<string, Feed> by route key, in an order that is the same however the channels stand in the session
      */
-    private function feeds(array $routes, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before): array
+    private function feeds(array $routes, Session $session, Alignment $alignment, array $strips, ?Plan $before): array
     {
         $feeds = [];
         foreach ($routes as $route) {
-            $feeds[$route->id()] = $this->feed($route, $session, $alignment, $latency, $strips, $before);
+            $feeds[$route->id()] = $this->feed($route, $session, $alignment, $strips, $before);
         }
         ksort($feeds, SORT_STRING);
 
@@ -208,15 +222,15 @@ final readonly class Compiler
      * @param  array<string, Strip>  $strips
      * @param  int  $further  samples it is delayed beside what lines it up where it enters
      */
-    private function feed(Route $route, Session $session, Alignment $alignment, RowLatency $latency, array $strips, ?Plan $before, int $further = 0): Feed
+    private function feed(Route $route, Session $session, Alignment $alignment, array $strips, ?Plan $before, int $further = 0): Feed
     {
         $from = $session->channel($route->from);
         assert($from !== null);
         $feed = $before->feeds[$route->id()] ?? new Feed($session->sampleRate);
         $inputLatency = $alignment->arrival[$route->from] + match ($route->tap) {
             TapPoint::Source => 0,
-            TapPoint::PreFader => $latency->of($from->inserts),
-            TapPoint::PostFader => $latency->of($from->inserts) + $latency->of($from->postInserts),
+            TapPoint::PreFader => $alignment->row[$route->from],
+            TapPoint::PostFader => $alignment->own[$route->from],
         };
         $feed->configure($route, $strips[$route->from], $from, $session->panLaw, $alignment->delay($route) + $further, $inputLatency);
         if ($before === null) {

@@ -11,6 +11,7 @@ use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Routing\PanLaw;
 use Hafen\Routing\Route;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 
@@ -35,6 +36,9 @@ final class Feed implements Contribution
     /** @var ?array{array{list<float>, float}, ?array{list<float>, float}} */
     private ?array $lastParts = null;
 
+    /** @var ?array{?Send, string, Strip, Channel, float, int, int} what it was configured with last */
+    private ?array $configured = null;
+
     /** Frames of silence that have come, one after another. */
     private int $quiet = 0;
 
@@ -51,11 +55,16 @@ final class Feed implements Contribution
      */
     public function configure(Route $route, Strip $from, Channel $channel, float $panLaw, int $delay, int $inputLatency): void
     {
+        $send = $route->send;
+        $from->keep($route->tap->value);
+        $configured = [$send, $route->tap->value, $from, $channel, $panLaw, $delay, $inputLatency];
+        if ($this->configured === $configured) {
+            return;
+        }
+        $this->configured = $configured;
         $this->inputLatency = $inputLatency + $delay;
         $this->from = $from;
         $this->stage = $route->tap->value;
-        $from->keep($this->stage);
-        $send = $route->send;
         if ($send === null) {
             $this->level->towards(1.0, 1.0);
             $this->automation->follow(null);
@@ -75,6 +84,7 @@ final class Feed implements Contribution
     /** Fades to silence before it is removed. */
     public function close(): void
     {
+        $this->configured = null;
         $this->level->towards(0.0, 0.0);
     }
 

@@ -16,13 +16,15 @@ use Hafen\Session\Session;
 final readonly class Alignment
 {
     /**
-     * @param  array<string, int>  $own  latency of each channel's inserts, by its id
+     * @param  array<string, int>  $row  latency of each channel's inserts before the fader, by its id
+     * @param  array<string, int>  $own  latency of all of each channel's inserts, by its id
      * @param  array<string, int>  $arrival  how late the sound is that enters each channel, by its id
      * @param  array<string, int>  $delays  of each route that is lined up, by its key
      * @param  array<string, int>  $offsets  by how much each route that is not lined up comes after the others, by its key
      * @param  int  $session  how late the main's output is
      */
     private function __construct(
+        public array $row,
         public array $own,
         public array $arrival,
         public array $delays,
@@ -43,32 +45,31 @@ final readonly class Alignment
         $arrival = $delays = $offsets = [];
         foreach ($routes->order() as $id) {
             // Sidechains are aligned like audible routes.
-            $into = [...$routes->into($id), ...$routes->sidechainsInto($id)];
-            $latency = [];
-            foreach ($into as $route) {
-                $latency[$route->id()] = $arrival[$route->from] + match ($route->tap) {
+            $aligned = $others = [];
+            $arrival[$id] = 0;
+            foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
+                $latency = $arrival[$route->from] + match ($route->tap) {
                     TapPoint::Source => 0,
                     TapPoint::PreFader => $before[$route->from],
                     TapPoint::PostFader => $own[$route->from],
                 };
-            }
-            $aligned = array_filter(
-                $into,
-                static fn (Route $route): bool => $session->channel($route->from)->aligned ?? true,
-            );
-            $arrival[$id] = max([0, ...array_values(array_map(static fn (Route $route): int => $latency[$route->id()], $aligned))]);
-            foreach ($aligned as $route) {
-                $delays[$route->id()] = $arrival[$id] - $latency[$route->id()];
-            }
-            foreach ($into as $route) {
-                if (! in_array($route, $aligned, true)) {
-                    $offsets[$route->id()] = $latency[$route->id()] - $arrival[$id];
+                if ($session->channel($route->from)->aligned ?? true) {
+                    $aligned[$route->id()] = $latency;
+                    $arrival[$id] = max($arrival[$id], $latency);
+                } else {
+                    $others[$route->id()] = $latency;
                 }
+            }
+            foreach ($aligned as $key => $latency) {
+                $delays[$key] = $arrival[$id] - $latency;
+            }
+            foreach ($others as $key => $latency) {
+                $offsets[$key] = $latency - $arrival[$id];
             }
         }
         $main = $session->main()->id;
 
-        return new self($own, $arrival, $delays, $offsets, $arrival[$main] + $own[$main]);
+        return new self($before, $own, $arrival, $delays, $offsets, $arrival[$main] + $own[$main]);
     }
 
     public function delay(Route $route): int

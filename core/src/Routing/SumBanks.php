@@ -35,17 +35,22 @@ final readonly class SumBanks
             $outputs[$channel->id] = $channel->output;
             $sizes[$channel->id] = 0;
         }
-        $banks = [];
+        $banks = $ways = [];
+        $main = $session->main()->id;
         foreach (array_keys($outputs) as $id) {
-            foreach (self::way((string) $id, $outputs) as $on) {
+            $ways[$id] = self::way((string) $id, $outputs);
+            foreach ($ways[$id] as $on) {
                 ++$sizes[$on];
             }
         }
         $most = max(1.0, self::LARGEST_GROUP * count($session->channels));
         foreach ($session->channels as $channel) {
-            $groups = array_filter(self::way($channel->id, $outputs), static fn (string $id): bool => $id !== $session->main()->id && $sizes[$id] <= $most);
             // The widest group on its way that is not too large, so that a group is summed where its tracks are.
-            $banks[$channel->id] = crc32($groups === [] ? $channel->id : $groups[array_key_last($groups)]) % self::COUNT;
+            $widest = $channel->id;
+            foreach ($ways[$channel->id] as $on) {
+                $widest = $on !== $main && $sizes[$on] <= $most ? $on : $widest;
+            }
+            $banks[$channel->id] = crc32($widest) % self::COUNT;
         }
 
         return new self($banks);

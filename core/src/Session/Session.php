@@ -21,7 +21,8 @@ use LogicException;
  */
 final readonly class Session
 {
-    use Copies;
+    /** @var array<array-key, Channel> by id */
+    private array $byId;
 
     /** @param  list<Channel>  $channels in the order they are shown; exactly one is the main */
     public function __construct(
@@ -32,17 +33,16 @@ final readonly class Session
         public int $length,
         public array $channels,
     ) {
+        $byId = [];
+        foreach ($channels as $channel) {
+            $byId[$channel->id] ??= $channel;
+        }
+        $this->byId = $byId;
     }
 
     public function channel(string $id): ?Channel
     {
-        foreach ($this->channels as $channel) {
-            if ($channel->id === $id) {
-                return $channel;
-            }
-        }
-
-        return null;
+        return $this->byId[$id] ?? null;
     }
 
     /** @throws LogicException when there is none, which no document that was read leads to */
@@ -178,5 +178,14 @@ final readonly class Session
         }
 
         return null;
+    }
+
+    private function copy(mixed ...$changes): self
+    {
+        $properties = get_object_vars($this);
+        unset($properties['byId']);
+
+        /** @phpstan-ignore argument.type (callers pass properties of this class under their own names) */
+        return new self(...[...$properties, ...$changes]);
     }
 }
