@@ -12,6 +12,7 @@ use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Plan;
+use Hafen\Engine\Tap;
 use Hafen\Engine\WorkClock;
 use Hafen\Metering\FlatTops;
 use Hafen\Processor\ProcessorCatalogue;
@@ -107,7 +108,7 @@ final readonly class PartRunner
         $channel = $session->channel($parts[0]->channel) ?? throw new \LogicException("No channel {$parts[0]->channel}.");
         $opened = [];
         if ($up !== null && ($store->keepsCaptures() || in_array($channel->id, $captures, true))) {
-            foreach ($up->records as $stage) {
+            foreach ($store->keepsCaptures() ? $up->records : [Tap::PRE_FADER] as $stage) {
                 if (! $store->hasCapture($up->hash, $stage)) {
                     $opened[$stage] = $store->capture($up->hash, $stage);
                 }

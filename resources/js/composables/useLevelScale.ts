@@ -53,15 +53,20 @@ export function useStations() {
     };
 }
 
-/** The axes of a level diagram: dBFS up, and the width its box has. */
-export function useLevelScale(stations: () => Station[]) {
+/**
+ * The axes of a level diagram: dBFS up, and the width its box has.
+ *
+ * @param room pixels from the top line to the bottom line, where there have to be more than usual
+ */
+export function useLevelScale(stations: () => Station[], room: () => number = () => 0) {
     const headroom = useHeadroom();
     const box = useTemplateRef<HTMLElement>('box');
     const size = useElementSize(box, { width: 940, height: HEIGHT });
     const width: Ref<number> = computed(() => Math.max(420, size.width.value || 940));
     const highest = computed(() => Math.max(6, Math.ceil(Math.max(...stations().map((one) => one.peak ?? 0)) / 6) * 6));
+    const height = computed(() => Math.max(HEIGHT, TOP + room() + BOTTOM));
     const y = (level: number) =>
-        TOP + ((highest.value - Math.max(LOWEST, level)) / (highest.value - LOWEST)) * (HEIGHT - TOP - BOTTOM);
+        TOP + ((highest.value - Math.max(LOWEST, level)) / (highest.value - LOWEST)) * (height.value - TOP - BOTTOM);
     const lines = computed(() => {
         const found = [];
         for (let level = highest.value; level >= LOWEST; level -= level > -12 ? 6 : 12) {
@@ -75,5 +80,5 @@ export function useLevelScale(stations: () => Station[]) {
         return list.map((one) => `${one.at.toFixed(1)},${y(one[figure] ?? LOWEST).toFixed(1)}`).join(' ');
     }
 
-    return { width, y, lines, aim, outline, top: TOP, lowest: LOWEST };
+    return { width, height, y, lines, aim, outline, top: TOP, lowest: LOWEST };
 }

@@ -207,16 +207,26 @@ describe('the level diagram', () => {
         expect(chosen).toEqual(['bass', 'plate']);
     });
 
-    it('keeps the names of sixty paths inside the picture', () => {
+    it('names the loudest of sixty paths, apart and inside the picture, and any that is pointed at', async () => {
         const stage = answers.stages.paths.cello![0]!;
         const channels = Array.from({ length: 60 }, (_, index) => channel(`c${index}`));
         useSession().state = stateOf(channels);
-        useHeadroom().paths = Object.fromEntries(channels.map((one) => [one.id, [{ ...stage, channel: one.id }]]));
+        useHeadroom().paths = Object.fromEntries(
+            channels.map((one, index) => [one.id, [{ ...stage, channel: one.id, offset: index / 10 }]]),
+        );
         open(AllPathsDiagram);
-        const heights = part.findAll('[data-path-name] text').map((one) => Number(one.attributes('y')));
-        expect(heights).toHaveLength(60);
-        expect(Math.min(...heights)).toBeGreaterThan(0);
-        expect(Math.max(...heights)).toBeLessThan(240);
+        const names = () => part.findAll('[data-path-name]').map((one) => one.attributes('data-path-name'));
+        expect(names().sort()).toEqual(Array.from({ length: 30 }, (_, index) => `c${index + 30}`).sort());
+        expect(part.text()).toContain('The 30 loudest of 60 are named');
+        const heights = part
+            .findAll('[data-path-name] text')
+            .map((one) => Number(one.attributes('y')))
+            .sort((one, two) => one - two);
+        heights.slice(1).forEach((height, index) => expect(height - heights[index]!).toBeGreaterThanOrEqual(12.9));
+        expect(heights[0]).toBeGreaterThan(0);
+        expect(heights.at(-1)).toBeLessThan(Number(part.find('svg').attributes('height')) - 34);
+        await part.find('[data-path=c3]').trigger('pointerenter');
+        expect(part.find('.detail strong').text()).toBe('C3');
     });
 });
 

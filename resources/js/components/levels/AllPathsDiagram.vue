@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Stage } from '@/api/types';
-import { HEIGHT, LEFT, useLevelScale, useStations } from '@/composables/useLevelScale';
+import { LEFT, useLevelScale, useStations } from '@/composables/useLevelScale';
 import { useHeadroom } from '@/stores/headroom';
 import { useSession } from '@/stores/session';
 import LevelGrid from './LevelGrid.vue';
@@ -16,8 +16,9 @@ const headroom = useHeadroom();
 const RIGHT = 34;
 /** From the scale to the sources: room for the names. */
 const INSET = 118;
-/** Least distance of two names. */
+/** Least distance of two names, and how many there is room for: of more paths the loudest have theirs. */
 const LINE = 13;
+const MOST_NAMES = 30;
 /** A channel's own stages, what is between, and the main have their parts of the width. */
 const PARTS: [number, number][] = [
     [0, 0.48],
@@ -49,14 +50,20 @@ const paths = computed(() =>
         })
         .filter((path) => path.stations.length > 0),
 );
-const { width, y, lines, aim, outline, top, lowest } = useLevelScale(() =>
-    paths.value.flatMap((path) => path.stations),
+const named = computed(() =>
+    [...paths.value]
+        .sort((one, two) => (two.stations[0]?.peak ?? lowest) - (one.stations[0]?.peak ?? lowest))
+        .slice(0, MOST_NAMES),
+);
+const { width, height, y, lines, aim, outline, top, lowest } = useLevelScale(
+    () => paths.value.flatMap((path) => path.stations),
+    () => Math.min(paths.value.length, MOST_NAMES) * LINE - 20,
 );
 
 /** Names beside the first station of each path, moved apart where they would lie on each other. */
 const names = computed(() => {
     const bottom = y(lowest);
-    const wanted = paths.value
+    const wanted = named.value
         .map((path) => ({
             channel: path.channel,
             x: path.stations[0]?.at ?? 0,
@@ -81,7 +88,7 @@ const names = computed(() => {
 
 <template>
     <div ref="box" class="diagram">
-        <svg :viewBox="`0 0 ${width} ${HEIGHT}`" :height="HEIGHT" role="group" aria-label="Level diagram">
+        <svg :viewBox="`0 0 ${width} ${height}`" :height="height" role="group" aria-label="Level diagram">
             <LevelGrid
                 :width="width"
                 :y="y"
@@ -91,10 +98,10 @@ const names = computed(() => {
                 :scale-at="LEFT + INSET + inner * 0.5"
                 :aim-at="LEFT + INSET + inner * 0.86"
             />
-            <text :x="LEFT + INSET" :y="HEIGHT - 40" class="start">sources</text>
-            <text :x="LEFT + INSET + inner * 0.48" :y="HEIGHT - 40" class="end">after their faders</text>
-            <text :x="LEFT + INSET + inner * 0.61" :y="HEIGHT - 40">groups and returns</text>
-            <text :x="LEFT + INSET + inner" :y="HEIGHT - 40" class="end">{{ session.main?.name }}</text>
+            <text :x="LEFT + INSET" :y="height - 40" class="start">sources</text>
+            <text :x="LEFT + INSET + inner * 0.48" :y="height - 40" class="end">after their faders</text>
+            <text :x="LEFT + INSET + inner * 0.61" :y="height - 40">groups and returns</text>
+            <text :x="LEFT + INSET + inner" :y="height - 40" class="end">{{ session.main?.name }}</text>
             <g
                 v-for="path in paths"
                 :key="path.channel.id"
@@ -155,6 +162,11 @@ const names = computed(() => {
             <template v-if="pointed"
                 ><strong>{{ session.channel(pointed)?.name }}</strong>
                 <span class="soft">press to see its path alone</span></template
+            >
+            <template v-else-if="paths.length > named.length"
+                ><LevelLegend :one-path="false" /><span class="soft"
+                    >The {{ named.length }} loudest of {{ paths.length }} are named; point at a line for its name.</span
+                ></template
             >
             <LevelLegend v-else :one-path="false" />
         </p>
