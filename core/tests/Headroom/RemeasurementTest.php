@@ -172,3 +172,16 @@ it('measures a main that is replayed where its own inserts make it late', functi
     $after = edited($session, ['type' => 'set-fader', 'channels' => ['main'], 'gain' => -6.0]);
     expectLevels(remeasurement($library, $store)->of($session, $after, $range, false)?->levels, Levels::of(Mix::survey($after, $library, null, $range)), 'late');
 });
+
+it('takes nothing out of a sum that is so loud that a rest would stay', function (): void {
+    [$mix, $library] = mixToRework(false);
+    $session = edited($mix, ['type' => 'several', 'label' => 'Wild', 'edits' => array_map(
+        static fn (int $i): array => ['type' => 'add-insert', 'channels' => ['t3'], 'processor' => 'gain', 'parameters' => ['gain' => 24.0], 'at' => 0],
+        range(0, 11),
+    )]);
+    $store = FolderStore::temporary();
+    expect(Mix::survey($session, $library, $store)->peak())->toBeGreaterThan(200.0);
+    $after = edited($session, ['type' => 'set-mute', 'channels' => ['t3'], 'mute' => true]);
+    $measured = remeasurement($library, $store)->of($session, $after, TimeRange::all($session), true);
+    expectLevels($measured?->levels, Levels::of(Mix::survey($after, $library)), 'wild');
+});

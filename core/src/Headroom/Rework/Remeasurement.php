@@ -45,6 +45,9 @@ final readonly class Remeasurement
 {
     private const BLOCK = PartRunner::BLOCK;
 
+    /** Largest sample of which what rounding leaves is below -240 dBFS. */
+    private const TAME = 1000.0;
+
     /** @param  SurveyStore  $store  of the recordings */
     public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private SurveyStore $store)
     {
@@ -112,7 +115,21 @@ final readonly class Remeasurement
             return $part !== null && in_array($stage, $part->records, true) && ($fromAll || $this->store->hasCapture($part->hash, $stage));
         };
 
-        return Rework::of($before, $after, TapScales::between($before, $after, $this->processors), $measuresAll, $isRecorded);
+        $isTame = fn (string $channel): bool => ! $this->isWild($map->part($channel, Section::UpToFader)->hash);
+
+        return Rework::of($before, $after, TapScales::between($before, $after, $this->processors), $measuresAll, $isRecorded, $isTame);
+    }
+
+    /** Whether a channel is known to have carried, up to its fader, so much that it leaves a rest where it is taken out of a sum. */
+    private function isWild(string $hash): bool
+    {
+        foreach ($this->store->measures($hash)->taps ?? [] as $reading) {
+            if ($reading->peak > self::TAME) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** What a freeze covers is worked as well, where it would sound the same unfrozen. */

@@ -34,19 +34,28 @@ final class Rework
     /** @var array<string, true> ids of channels something that is worked takes from */
     private array $needed = [];
 
-    /** @param  Closure(string, string): bool  $isRecorded  whether there is a recording of a channel at a stage, as the session was */
-    private function __construct(private readonly Session $before, private readonly Session $after, public readonly TapScales $scales, private readonly Closure $isRecorded)
-    {
+    /**
+     * @param  Closure(string, string): bool  $isRecorded  whether there is a recording of a channel at a stage, as the session was
+     * @param  Closure(string): bool  $isTame  whether a channel is known to be no louder than what can be taken out of a sum without a rest
+     */
+    private function __construct(
+        private readonly Session $before,
+        private readonly Session $after,
+        public readonly TapScales $scales,
+        private readonly Closure $isRecorded,
+        private readonly Closure $isTame,
+    ) {
         $this->routes = SessionGraph::routes($after);
     }
 
     /**
      * @param  bool  $measuresAll  whether channels count that the main does not need, but whose sound is another than it was
      * @param  Closure(string, string): bool  $isRecorded  whether there is a recording of a channel at a stage, as the session was
+     * @param  Closure(string): bool  $isTame  whether a channel is no louder than what can be taken out of a sum without a rest
      */
-    public static function of(Session $before, Session $after, TapScales $scales, bool $measuresAll, Closure $isRecorded): self
+    public static function of(Session $before, Session $after, TapScales $scales, bool $measuresAll, Closure $isRecorded, Closure $isTame): self
     {
-        $rework = new self($before, $after, $scales, $isRecorded);
+        $rework = new self($before, $after, $scales, $isRecorded, $isTame);
         $rework->needed[$after->main()->id] = true;
         foreach (array_reverse($rework->routes->order()) as $id) {
             $isOther = $before->channel($id) !== null && ($scales->at($id, TapPoint::PreFader) === null || $scales->at($id, TapPoint::PostFader) === null);
@@ -62,7 +71,7 @@ final class Rework
     /** All of a session. */
     public static function everything(Session $session, TapScales $scales): self
     {
-        $rework = new self($session, $session, $scales, static fn (): bool => false);
+        $rework = new self($session, $session, $scales, static fn (): bool => false, static fn (): bool => false);
         $rework->worked = $rework->routes->order();
 
         return $rework;
@@ -115,9 +124,12 @@ final class Rework
             return new SumAgain($stage, $scale * $beforeTrim);
         }
         [$removed, $added] = $this->scales->changedRoutes($id);
+        if (! ($this->isTame)($id)) {
+            return null;
+        }
         foreach ($removed as $route) {
             $isHeardBehind = array_filter(SessionGraph::routes($this->before)->sidechainsInto($route->from), fn (Route $one): bool => $one->isBehindFader($this->before)) !== [];
-            if ($isHeardBehind || ! ($this->isRecorded)($route->from, $route->tap === TapPoint::Source ? Tap::SOURCE : Tap::PRE_FADER)) {
+            if ($isHeardBehind || ! ($this->isTame)($route->from) || ! ($this->isRecorded)($route->from, $route->tap === TapPoint::Source ? Tap::SOURCE : Tap::PRE_FADER)) {
                 return null;
             }
         }

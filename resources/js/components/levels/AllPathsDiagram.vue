@@ -175,6 +175,11 @@ const names = computed(() => {
 
 <style scoped src="./diagram.css"></style>
 <style scoped>
+.detail {
+    display: flex;
+    gap: 20px;
+}
+
 text {
     font-size: 12px;
     fill: var(--soft);
