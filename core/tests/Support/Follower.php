@@ -23,7 +23,7 @@ final class Follower implements Processor, TakesSidechain
 
     public static function spec(): ProcessorSpec
     {
-        return new ProcessorSpec('follower', 'Follower', 'Follow', 'Level', 'Follows what it listens to.', [], takesSidechain: true);
+        return new ProcessorSpec('follower', 'Follower', 'Follow', 'Level', 'Follows what it listens to.', [], levelDependent: true, takesSidechain: true);
     }
 
     public static function label(ParameterValues $values): string

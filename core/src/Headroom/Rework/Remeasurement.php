@@ -48,6 +48,8 @@ final readonly class Remeasurement
     /** Largest sample of which what rounding leaves is below -240 dBFS. */
     private const TAME = 1000.0;
 
+    private const REST = 1e-12;
+
     /** @param  SurveyStore  $store  of the recordings */
     public function __construct(private Compiler $compiler, private ProcessorCatalogue $processors, private SurveyStore $store)
     {
@@ -161,8 +163,9 @@ final readonly class Remeasurement
         $plan->strips[$mainId]->keep(Tap::POST_FADER);
         $captures = $this->captures($plan, SurveyMap::of($after, $this->processors, $range), array_values(array_intersect($rework->worked, $records)));
         $window = new Window($range->from, $range->to, SessionGraph::alignment($after, $this->processors)->session);
+        $latency = max([$window->latency, ...array_values($meters)]);
         try {
-            $main = self::run($plan, self::feeding($earlier, $rework), $meters, $captures, $window, $start, $progress);
+            $main = self::run($plan, self::feeding($earlier, $rework), $meters, $captures, $window, $start, $range->to + $latency, $progress);
         } catch (Throwable $failure) {
             array_walk($captures, static fn (array $capture) => $capture[2]->discard());
             throw $failure;
@@ -187,12 +190,13 @@ final readonly class Remeasurement
 
     /**
      * @param  list<\Hafen\Engine\ChannelStrip>  $earlier  of the session as it was, whose feeds are taken out of recorded sums
-     * @param  array<string, true>  $meters  channels whose taps are measured
+     * @param  array<string, int>  $meters  by id of the channels whose taps are measured
      * @param  list<array{string, string, AudioCapture}>  $captures
+     * @param  int  $end  source position behind the last block that counts anywhere
      * @param  ?callable(int, int): bool  $progress
      * @return ?array{Levels, ?int} of the main, and the position of its loudest block; null when stopped
      */
-    private static function run(Plan $plan, array $earlier, array $meters, array $captures, Window $window, int $start, ?callable $progress): ?array
+    private static function run(Plan $plan, array $earlier, array $meters, array $captures, Window $window, int $start, int $end, ?callable $progress): ?array
     {
         $main = $plan->main();
         $truePeak = new TruePeakMeter;
@@ -200,7 +204,6 @@ final readonly class Remeasurement
         $peak = 0.0;
         $loudestAt = null;
         $highest = -INF;
-        $end = $window->to + $window->latency;
         for ($position = $start; $position < $end; $position += self::BLOCK) {
             SampleLoops::pause();
             foreach ($earlier as $strip) {
@@ -225,6 +228,11 @@ final readonly class Remeasurement
             if ($progress !== null && ! $progress(min($end, $position + self::BLOCK) - $start, $end - $start)) {
                 return null;
             }
+        }
+
+        // Where feeds are taken out of a sum, rounding leaves this much of what would be silence.
+        if ($earlier !== [] && $peak < self::REST) {
+            return [new Levels(null, null, null), null];
         }
 
         return [new Levels(Decibel::fromGain($peak), $truePeak->level(), $loudness->read()->integrated), $loudestAt];
@@ -283,7 +291,7 @@ final readonly class Remeasurement
         return $recorded;
     }
 
-    /** @return array<string, true> by id of the channels whose taps are measured, which are set to the range */
+    /** @return array<string, int> samples by which sound leaves the channels late whose taps are measured, which are set to the range, by channel id */
     private function meters(Plan $plan, Rework $rework, TimeRange $range): array
     {
         $rows = new RowLatency($this->processors, new Setting($plan->session->sampleRate, $plan->session->tempo));
@@ -293,8 +301,9 @@ final readonly class Remeasurement
             if (! isset($plan->strips[$channel->id]) || ($isReplayed && $rework->scales->at($channel->id, TapPoint::PostFader) !== null)) {
                 continue;
             }
-            $plan->strips[$channel->id]->measureOnly(new Window($range->from, $range->to, $plan->arrival($channel->id) + ($isReplayed ? $rows->of($channel->inserts) : 0)));
-            $measured[$channel->id] = true;
+            $late = $plan->arrival($channel->id) + ($isReplayed ? $rows->of($channel->inserts) : 0);
+            $plan->strips[$channel->id]->measureOnly(new Window($range->from, $range->to, $late));
+            $measured[$channel->id] = $late + $plan->strips[$channel->id]->latency();
         }
 
         return $measured;
