@@ -231,3 +231,17 @@ it('finds what the survey finds of edits to any routing', function (int $seed): 
         }
     }
 })->with([...range(1, 12), 50, 61, 79]);
+
+it('takes channels whose ids are numbers for what they are', function (): void {
+    $library = new MemoryLibrary(['808' => [Signal::noise(9600, 1)], '7' => [Signal::noise(9600, 2)], '3' => [Signal::noise(9600, 3)], '4' => [Signal::noise(9600, 4)]]);
+    $session = Mix::session(array_map(static fn (string $id): Channel => Mix::track($id, [Mix::insert("i{$id}", 'compressor')], length: 9600), ['808', '7', '3', '4']), [Mix::insert('l', 'limiter')], 9600);
+    $store = FolderStore::temporary();
+    $known = Mix::survey($session, $library, $store);
+    foreach ([['type' => 'move-faders', 'channels' => ['7'], 'by' => -4.0], ['type' => 'move-trims', 'channels' => ['808', '3'], 'by' => -4.0]] as $edit) {
+        $after = edited($session, $edit);
+        $measured = remeasurement($library, $store)->of($session, $after, TimeRange::all($session), true);
+        $survey = Mix::survey($after, $library);
+        expectLevels($measured?->levels, Levels::of($survey), (string) json_encode($edit));
+        expect($measured?->rmsLevel('808:insert:i808', $known->taps))->toEqualWithDelta($survey->taps['808:insert:i808']->rmsLevel(), 1e-6);
+    }
+});

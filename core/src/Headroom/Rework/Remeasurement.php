@@ -316,14 +316,19 @@ final readonly class Remeasurement
     private function captures(Plan $plan, SurveyMap $map, array $channels): array
     {
         $captures = [];
-        foreach ($channels as $id) {
-            $part = $map->part($id, Section::UpToFader);
-            foreach ($part->records as $stage) {
-                if (! $this->store->hasCapture($part->hash, $stage)) {
-                    $plan->strips[$id]->keep($stage);
-                    $captures[] = [$id, $stage, $this->store->capture($part->hash, $stage)];
+        try {
+            foreach ($channels as $id) {
+                $part = $map->part($id, Section::UpToFader);
+                foreach ($part->records as $stage) {
+                    if (! $this->store->hasCapture($part->hash, $stage)) {
+                        $plan->strips[$id]->keep($stage);
+                        $captures[] = [$id, $stage, $this->store->capture($part->hash, $stage)];
+                    }
                 }
             }
+        } catch (SurveyStoreFull $full) {
+            array_walk($captures, static fn (array $capture) => $capture[2]->discard());
+            throw $full;
         }
 
         return $captures;
