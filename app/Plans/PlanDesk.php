@@ -128,14 +128,6 @@ final readonly class PlanDesk
         }
     }
 
-    /** The amount its preview found, 0 where it goes by none; null where there was no preview. */
-    private static function previewedAmount(RemedyPlan $plan): ?float
-    {
-        $amount = $plan->prediction['amount'] ?? 0.0;
-
-        return $plan->prediction === null ? null : (is_numeric($amount) ? (float) $amount : 0.0);
-    }
-
     /** Has a plan proved that is shown and wanted. */
     public function prove(RemedyPlan $plan): void
     {
@@ -144,6 +136,14 @@ final readonly class PlanDesk
         if ($isNext > 0) {
             Claim::queue($plan->refresh());
         }
+    }
+
+    /** The amount its preview found, 0 where it goes by none; null where there was no preview. */
+    private static function previewedAmount(RemedyPlan $plan): ?float
+    {
+        $amount = $plan->prediction['amount'] ?? 0.0;
+
+        return $plan->prediction === null ? null : (is_numeric($amount) ? (float) $amount : 0.0);
     }
 
     private function write(Claim $claim, Session $session, ?Prediction $prediction, string $status): bool

@@ -14,8 +14,6 @@ use Hafen\Engine\Tap;
 use Hafen\Headroom\Rework\Remeasured;
 use Hafen\Headroom\Rework\Remeasurement;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
-use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
@@ -86,10 +84,12 @@ final readonly class Predictor
     {
         $before = Levels::of($situation->survey);
         $excess = $situation->aim->excess($before);
-        if ($excess === null || $situation->survey->loudest() === null) {
+        $loudest = $situation->survey->loudest();
+        if ($excess === null || $loudest === null) {
             return null;
         }
-        $compensator = $compensate ? $this->compensator($situation, $progress) : null;
+        $range = $this->around($situation, $loudest->position);
+        $compensator = $compensate ? $this->compensator($situation, $range, $progress) : null;
         if ($compensate && $compensator === null) {
             return null;
         }
@@ -98,7 +98,7 @@ final readonly class Predictor
         if ($attempt === null) {
             return null;
         }
-        $moments = [$this->around($situation, $situation->survey->moments()[0]->position)];
+        $moments = [$range];
         $hasMoments = $situation->aim->figure !== AimFigure::Loudness;
         if ($hasMoments && $amount === null) {
             $attempt = $this->solve($attempts, $attempt, $this->overMoments($situation, $moments, $progress));
@@ -180,7 +180,7 @@ final readonly class Predictor
             if ($this->survey->measure($situation->session, null, $progress, $recordings) === null) {
                 return null;
             }
-            $proof = $this->whole->of($situation->session, $attempt->session, $range, true, $progress);
+            $proof = $this->whole->of($situation->session, $attempt->session, $range, true, $progress, [$attempt->session->main()->id]);
 
             return $proof === null ? null : $attempt->measured($proof->levels, $proof);
         };
@@ -215,9 +215,8 @@ final readonly class Predictor
      * @param  ?callable(int, int): bool  $progress
      * @return ?Compensator null when stopped
      */
-    private function compensator(Situation $situation, ?callable $progress): ?Compensator
+    private function compensator(Situation $situation, TimeRange $range, ?callable $progress): ?Compensator
     {
-        $range = $this->around($situation, $situation->survey->moments()[0]->position);
         $reference = $this->passage->record($situation->session, $range, $progress);
 
         return $reference === null ? null : new Compensator($this->passage, $range, $reference);
@@ -330,8 +329,8 @@ final readonly class Predictor
     {
         $main = $session->main();
         $hash = SurveyMap::of($session, $this->processors)->part($main->id, Section::UpToFader)->hash;
-        $latency = SessionGraph::alignment($session, $this->processors)->arrival[$main->id]
-            + (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($main->inserts);
+        $alignment = SessionGraph::alignment($session, $this->processors);
+        $latency = $alignment->arrival[$main->id] + $alignment->row[$main->id];
 
         return [$this->store->replay($hash, 'pre-fader', TimeRange::all($session)->start($session->sampleRate, PartRunner::BLOCK)), $latency];
     }

@@ -16,8 +16,7 @@ use Hafen\Engine\Tap;
 use Hafen\Engine\WorkClock;
 use Hafen\Metering\FlatTops;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
-use Hafen\Routing\RowLatency;
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Throwable;
@@ -117,7 +116,7 @@ final readonly class PartRunner
 
         return new ChannelRun(
             $plan->strips[$channel->id], $channel, $session, $map->range, $up, self::of($parts, Section::FromFader), $plan->arrival($channel->id),
-            (new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo)))->of($channel->inserts), $opened,
+            SessionGraph::alignment($session, $this->processors)->row[$channel->id], $opened,
             $isUpKnown,
         );
     }

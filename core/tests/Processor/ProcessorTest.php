@@ -372,11 +372,6 @@ it('says the figure people look for', function (string $id, array $parameters, s
 
 // What a remedy makes of a session is worked out from its recordings where a sound only becomes louder or softer on the way.
 it('passes a gain on as it is where it does not depend on level', function (string $id, float $gain): void {
-    if (Hafen\Processor\ProcessorCatalogue::standard()->spec($id)->levelDependent) {
-        expect(true)->toBeTrue();
-
-        return;
-    }
     $left = [...Signal::noise(9600, 5), ...Signal::sine(220.0, 9600, 0.4), ...array_fill(0, 4800, 0.0)];
     $right = [...Signal::noise(9600, 6), ...Signal::sine(331.0, 9600, 0.3), ...array_fill(0, 4800, 0.0)];
     $scaled = static fn (array $samples): array => array_map(static fn (float $sample): float => $gain * $sample, $samples);
@@ -393,4 +388,4 @@ it('passes a gain on as it is where it does not depend on level', function (stri
             }
         }
     }
-})->with('processors')->with([0.0316, 3.7]);
+})->with(array_values(array_filter(ProcessorCatalogue::standard()->ids(), static fn (string $id): bool => ! ProcessorCatalogue::standard()->spec($id)->levelDependent)))->with([0.0316, 3.7]);

@@ -14,8 +14,6 @@ use Hafen\Session\Source\ClipSource;
 /** A session with the trims, faders, send gains and clip gains of another: what still differs is not a matter of gain. */
 final class EqualGains
 {
-    private const SAME = 1e-9;
-
     public static function of(Session $session, Session $other): Session
     {
         return $session->withChannels(array_map(static function (Channel $channel) use ($other): Channel {
@@ -36,22 +34,17 @@ final class EqualGains
         if (count($one) !== count($two)) {
             return null;
         }
-        $common = null;
+        $factors = [];
         foreach ($two as $i => $clip) {
             if ($clip->withGain(null) != $one[$i]->withGain(null) || ($clip->gain === null) !== ($one[$i]->gain === null)) {
                 return null;
             }
-            if ($clip->gain === null) {
-                continue;
+            if ($clip->gain !== null) {
+                $factors[] = $clip->gain === $one[$i]->gain ? 1.0 : Decibel::toGain($clip->gain - $one[$i]->gain);
             }
-            $factor = $clip->gain === $one[$i]->gain ? 1.0 : Decibel::toGain($clip->gain - $one[$i]->gain);
-            if ($common !== null && abs($factor - $common) > self::SAME * $common) {
-                return null;
-            }
-            $common ??= $factor;
         }
 
-        return $common ?? 1.0;
+        return CommonFactor::of($factors);
     }
 
     private static function channel(Channel $channel, Channel $model): Channel

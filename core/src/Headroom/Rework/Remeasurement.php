@@ -22,8 +22,6 @@ use Hafen\Metering\LoudnessMeter;
 use Hafen\Metering\TruePeakMeter;
 use Hafen\Metering\Window;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
-use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
@@ -88,19 +86,18 @@ final readonly class Remeasurement
     }
 
     /**
-     * @param  bool  $measuresAll  reads the taps of all channels whose sound is another, and keeps a recording of the main before its fader
+     * @param  bool  $measuresAll  reads the taps of all channels whose sound is another
      * @param  ?callable(int, int): bool  $progress  gets frames done and in all; false stops
+     * @param  list<string>  $records  ids of channels whose recordings are kept where they are worked
      * @return ?Remeasured null when stopped
      *
      * @throws SurveyStoreFull
      */
-    public function of(Session $before, Session $after, TimeRange $range, bool $measuresAll, ?callable $progress = null): ?Remeasured
+    public function of(Session $before, Session $after, TimeRange $range, bool $measuresAll, ?callable $progress = null, array $records = []): ?Remeasured
     {
-        $before = $this->thawed($before);
-        $after = $this->thawed($after);
         $rework = $this->rework($before, $after, $range, $measuresAll);
 
-        return SampleLoops::run(fn (): ?Remeasured => $this->measure($before, $after, $range, $rework, $measuresAll, $measuresAll ? [$after->main()->id] : [], $progress));
+        return SampleLoops::run(fn (): ?Remeasured => $this->measure($this->thawed($before), $this->thawed($after), $range, $rework, $measuresAll, $records, $progress));
     }
 
     /**
@@ -110,6 +107,8 @@ final readonly class Remeasurement
      */
     public function rework(Session $before, Session $after, TimeRange $range, bool $measuresAll, bool $fromAll = false): Rework
     {
+        $before = $this->thawed($before);
+        $after = $this->thawed($after);
         $map = SurveyMap::of($before, $this->processors, $range);
         $isRecorded = function (string $channel, string $stage) use ($map, $before, $fromAll): bool {
             $part = $before->channel($channel) === null ? null : $map->part($channel, Section::UpToFader);
@@ -294,14 +293,14 @@ final readonly class Remeasurement
     /** @return array<string, int> samples by which sound leaves the channels late whose taps are measured, which are set to the range, by channel id */
     private function meters(Plan $plan, Rework $rework, TimeRange $range): array
     {
-        $rows = new RowLatency($this->processors, new Setting($plan->session->sampleRate, $plan->session->tempo));
+        $rows = SessionGraph::alignment($plan->session, $this->processors)->row;
         $measured = [];
         foreach ($plan->session->channels as $channel) {
             $isReplayed = isset($rework->replayed[$channel->id]);
             if (! isset($plan->strips[$channel->id]) || ($isReplayed && $rework->scales->at($channel->id, TapPoint::PostFader) !== null)) {
                 continue;
             }
-            $late = $plan->arrival($channel->id) + ($isReplayed ? $rows->of($channel->inserts) : 0);
+            $late = $plan->arrival($channel->id) + ($isReplayed ? $rows[$channel->id] : 0);
             $plan->strips[$channel->id]->measureOnly(new Window($range->from, $range->to, $late));
             $measured[$channel->id] = $late + $plan->strips[$channel->id]->latency();
         }

@@ -22,9 +22,6 @@ use Hafen\Session\Session;
  */
 final class TapScales
 {
-    /** Relative difference up to which two factors are the same: dB values are rounded in the last places. */
-    private const SAME = 1e-9;
-
     /** @var array<string, ?float> of the sum that feeds a channel, before its trim, by channel id */
     private array $into = [];
 
@@ -134,20 +131,16 @@ final class TapScales
         if (count($was) !== count($is)) {
             return null;
         }
-        $common = null;
+        $factors = [];
         foreach ($is as $key => [$route, $gain]) {
             [$earlier, $earlierGain] = $was[$key] ?? [null, 0.0];
             if ($earlier === null || ! $this->comesAlike($earlier, $route)) {
                 return null;
             }
-            $scale = self::times($this->at($route->from, $route->tap), self::ratio($earlierGain, $gain));
-            if ($scale === null || ($common !== null && abs($scale - $common) > self::SAME * abs($common))) {
-                return null;
-            }
-            $common ??= $scale;
+            $factors[] = self::times($this->at($route->from, $route->tap), self::ratio($earlierGain, $gain));
         }
 
-        return $common ?? 1.0;
+        return CommonFactor::of($factors);
     }
 
     private function arrivesAlike(string $channel): bool

@@ -163,12 +163,11 @@ const names = computed(() => {
                 ><strong>{{ session.channel(pointed)?.name }}</strong>
                 <span class="soft">press to see its path alone</span></template
             >
-            <template v-else-if="paths.length > named.length"
-                ><LevelLegend :one-path="false" /><span class="soft"
+            <template v-else
+                ><LevelLegend :one-path="false" /><span v-if="paths.length > named.length" class="soft"
                     >The {{ named.length }} loudest of {{ paths.length }} are named; point at a line for its name.</span
                 ></template
             >
-            <LevelLegend v-else :one-path="false" />
         </p>
     </div>
 </template>
