@@ -30,13 +30,20 @@ final class Frames
     }
 
     /**
-     * @param  array<string, TapReading>  $readings  in the order of the layout
+     * @param  list<string>  $taps  as in the layout
+     * @param  array<string, TapReading>  $readings  by tap; of those that are read
      * @param  array<string, float>  $loads  in the order of the layout
      */
-    public static function meters(int $position, float $engineLoad, array $readings, array $loads): string
+    public static function meters(int $position, float $engineLoad, array $taps, array $readings, array $loads): string
     {
         $numbers = [$engineLoad];
-        foreach ($readings as $reading) {
+        foreach ($taps as $tap) {
+            $reading = $readings[$tap] ?? null;
+            if ($reading === null) {
+                array_push($numbers, NAN, NAN, NAN, NAN);
+
+                continue;
+            }
             $numbers[] = $reading->peakLevel() ?? -INF;
             $numbers[] = $reading->rmsLevel() ?? -INF;
             $numbers[] = (float) $reading->overs;

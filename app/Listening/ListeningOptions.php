@@ -14,6 +14,7 @@ final readonly class ListeningOptions
     /**
      * @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
      * @param  ?string  $watch  insert whose sound by frequency is shown
+     * @param  ?list<string>  $metered  channels whose levels somebody looks at; null is all of them
      */
     public function __construct(
         public int $change,
@@ -26,6 +27,7 @@ final readonly class ListeningOptions
         public Sweep|BandListen|null $sweep = null,
         public ?string $watch = null,
         public ?RecordWish $record = null,
+        public ?array $metered = null,
     ) {
     }
 }

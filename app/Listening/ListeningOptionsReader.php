@@ -19,7 +19,7 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
     }
@@ -28,7 +28,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -40,6 +40,9 @@ final readonly class ListeningOptionsReader
         $record = $row['record'] === null ? null : json_decode($row['record'], true);
         /** @var null|array{channel: string, frequency: float|int}|array{insert: string, band: string} $sweep */
         $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
+
+        /** @var ?list<string> $metered */
+        $metered = $row['metered'] === null ? null : json_decode($row['metered'], true);
 
         return new ListeningOptions(
             (int) $row['change'],
@@ -56,6 +59,7 @@ final readonly class ListeningOptionsReader
             },
             $row['watch'],
             $record === null ? null : new RecordWish($record['channel'], $record['tap']),
+            $metered,
         );
     }
 }

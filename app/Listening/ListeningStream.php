@@ -154,7 +154,7 @@ final class ListeningStream
                 // Others take about as much as this one.
                 $this->playback->tell($listening->id, $this->engine->processCount() * $busy / 1e9 / $seconds);
             }
-            yield Frames::meters($position, $busy / 1e9 / $seconds, $this->engine->readings(), $this->engine->loads());
+            yield Frames::meters($position, $busy / 1e9 / $seconds, $this->laidOut, $this->engine->readings(), $this->engine->loads());
             if ($this->comparison->hasMoved()) {
                 yield Frames::notice($this->comparison->notice($options->side));
             }
@@ -206,6 +206,9 @@ final class ListeningStream
             $loop = self::loop($options);
             $this->engine->loopOver($loop);
             $this->comparison->loopOver($loop);
+        }
+        if ($options->metered !== $before?->metered) {
+            $this->engine->meterOnly($options->metered);
         }
         if ($options->watch !== $before?->watch) {
             $this->watched->at($options->watch, $this->session, $this->engine);

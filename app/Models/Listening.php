@@ -18,6 +18,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?array{insert?: string, row?: string, plan?: int} $compare
  * @property ?array{channel: string, frequency: float} $sweep
  * @property ?string $watch
+ * @property ?list<string> $metered
  * @property int $side
  * @property bool $stopped
  */
@@ -27,5 +28,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

@@ -54,6 +54,26 @@ it('follows an edit while it plays: a fader to silence is heard and seen', funct
     press(WebDriverKeys::ESCAPE);
 });
 
+it('meters the rows in sight and what the inspector shows, and the rows that are scrolled to', function (): void {
+    $file = onServer()['document']['channels'][0]['source']['clips'][0]['file'];
+    foreach (range(1, 9) as $number) {
+        onServerDo(['type' => 'add-channel', 'name' => "Far {$number}", 'file' => ['file' => $file, 'length' => 480_000, 'width' => 'mono']]);
+    }
+    $this->browser->viewport(1280, 480);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=far-9]');
+    playOn();
+    $this->browser->until(fn (): bool => (figure('accordion:pre-fader') ?? -200.0) > -60.0, 'the row in sight to be metered');
+    $this->browser->until(fn (): bool => (figure('far-9:post-fader') ?? -200.0) > -60.0, 'the end of the row below to be read');
+    expect(figure('far-9:pre-fader'))->toBeNull();
+    $this->browser->script('document.querySelector("[data-channel-row=far-9]").scrollIntoView()');
+    $this->browser->until(fn (): bool => figure('far-9:pre-fader') !== null, 'the row that is scrolled to to be metered');
+    $this->browser->until(fn (): bool => figure('accordion:pre-fader') === null, 'the row that is scrolled away to be left out');
+    // A press on its name, without scrolling there.
+    $this->browser->script('document.querySelector("[data-channel-row=accordion] .name").click()');
+    $this->browser->until(fn (): bool => figure('accordion:pre-fader') !== null, 'the channel in the inspector to be metered');
+});
+
 it('turns a parameter while it plays, and the tap follows', function (): void {
     playOn();
     $this->browser->until(fn (): bool => (figure('upright-bass:pre-fader') ?? -200.0) > -30.0, 'the bass to sound');

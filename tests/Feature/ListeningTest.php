@@ -95,6 +95,29 @@ it('takes an edit, another tap and a stop while it plays', function (): void {
     expect($heard[1])->toBeGreaterThan(0.05)->and($silentFrom)->toBe(0.0)->and($heard[9])->toBeGreaterThan(0.05)->and(count($heard))->toBe(10);
 });
 
+it('reads the levels of the channels that are looked at, as that changes while it plays', function (): void {
+    $session = Demo::session();
+    $id = listen($session, ['metered' => ['cello', 'gone']]);
+    $taps = [];
+    $read = [];
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'L') {
+            $taps = $frame['data']['taps'];
+        } elseif ($frame['kind'] === 'M') {
+            $read[] = array_values(array_filter($taps, static fn (string $tap, int $at): bool => ! is_nan($frame['numbers'][1 + 4 * $at]), ARRAY_FILTER_USE_BOTH));
+            match (count($read)) {
+                3 => $this->putJson("/api/listenings/{$id}", ['metered' => []])->assertOk(),
+                6 => $this->putJson("/api/listenings/{$id}", ['metered' => null])->assertOk(),
+                9 => $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk(),
+                default => null,
+            };
+        }
+    }
+    $ends = array_values(array_filter($taps, static fn (string $tap): bool => str_ends_with($tap, ':post-fader')));
+    expect($read[1])->toBe(array_values(array_filter($taps, static fn (string $tap): bool => str_starts_with($tap, 'cello:') || in_array($tap, $ends, true))))
+        ->and($read[4])->toBe($ends)->and($read[7])->toBe($taps)->and(count($taps))->toBeGreaterThan(count($ends) + 4);
+});
+
 it('names the figures in the right order when a row is rebuilt while it plays', function (): void {
     $session = Demo::session();
     $id = listen($session);
@@ -175,7 +198,7 @@ it('refuses options with the field', function (array $options, string $place): v
     $session = Demo::session();
     $this->postJson("/api/sessions/{$session->id}/listenings", $options)->assertUnprocessable()->assertJsonPath('location', $place);
 })->with([
-    [['tap' => 'no tap at all'], '/tap'], [['side' => 3], '/side'], [['loop' => ['start' => 10, 'end' => 20]], '/loop/end'], [['colour' => 1], '/colour'],
+    [['tap' => 'no tap at all'], '/tap'], [['metered' => 'cello'], '/metered'], [['metered' => ['cello', '../x']], '/metered/1'], [['side' => 3], '/side'], [['loop' => ['start' => 10, 'end' => 20]], '/loop/end'], [['colour' => 1], '/colour'],
 ]);
 
 it('sweeps a narrow boost over a channel for the ears only', function (): void {

@@ -70,7 +70,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -118,6 +118,10 @@ final readonly class ListeningController
         if ($body->has('record')) {
             $record = $body->get('record');
             $options['record'] = $record->value === null ? null : RecordWish::of($record, $this->book->open($session))->toArray();
+        }
+        if ($body->has('metered')) {
+            $metered = $body->get('metered');
+            $options['metered'] = $metered->value === null ? null : $metered->ids(SessionCodec::MOST_CHANNELS);
         }
         if ($body->has('side')) {
             $options['side'] = $body->get('side')->integer(1, 2);

@@ -108,7 +108,7 @@ final readonly class PrintController
     /** @return non-empty-list<string> */
     private static function channels(JsonNode $body): array
     {
-        $channels = array_values(array_unique(array_map(static fn (JsonNode $node): string => $node->id(), $body->get('channels')->items(self::MOST))));
+        $channels = array_values(array_unique($body->get('channels')->ids(self::MOST)));
 
         return $channels === [] ? throw $body->get('channels')->expected('the id of at least one channel') : $channels;
     }

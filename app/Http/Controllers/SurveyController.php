@@ -33,7 +33,7 @@ final readonly class SurveyController
     {
         $body = self::body($request);
         $range = self::range($body);
-        $this->desk->request($session, $range, array_map(static fn (JsonNode $channel): string => $channel->id(), $body?->optional('first')?->items() ?? []));
+        $this->desk->request($session, $range, $body?->optional('first')?->ids() ?? []);
 
         return new JsonResponse($this->desk->state($session, $range), 202);
     }

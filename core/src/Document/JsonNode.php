@@ -92,6 +92,12 @@ final readonly class JsonNode
         return $this->has($key) ? $this->child($key) : null;
     }
 
+    /** @return list<string> */
+    public function ids(int $most = 10_000): array
+    {
+        return array_map(static fn (self $id): string => $id->id(), $this->items($most));
+    }
+
     /** @return list<self> */
     public function items(int $most = 10_000): array
     {

@@ -161,7 +161,7 @@ final class SourceCodec
             $node->get('revision')->integer(0, PHP_INT_MAX),
             $node->get('channel')->id(),
             $node->get('tap')->oneOf(PrintedFrom::TAPS),
-            array_map(static fn (JsonNode $id): string => $id->id(), $node->optional('with')?->items(SessionCodec::MOST_CHANNELS) ?? []),
+            $node->optional('with')?->ids(SessionCodec::MOST_CHANNELS) ?? [],
         );
     }
 

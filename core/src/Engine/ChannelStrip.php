@@ -251,6 +251,12 @@ final class ChannelStrip implements Strip
             + [Tap::POST_FADER => $this->postFader];
     }
 
+    /** The meter after the fader and the post-fader inserts, which is always read. */
+    public function endMeter(): Meter
+    {
+        return $this->postFader;
+    }
+
     /** @return array<string, InsertRunner> both rows with all that is in their splits, by the stage after each */
     public function runners(): array
     {

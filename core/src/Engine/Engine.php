@@ -231,16 +231,29 @@ final class Engine
     }
 
     /**
-     * Returns and resets the meter readings of every tap, by tap id.
+     * Reads every tap of these channels only, as nobody looks at the others; of those the end is read alone. It holds from one revision
+     * to the next.
      *
-     * @return array<string, TapReading>
+     * @param  ?list<string>  $channels  ids; those that are not there are passed over; null is all channels
+     */
+    public function meterOnly(?array $channels): void
+    {
+        $metered = $channels === null ? null : array_fill_keys($channels, true);
+        $this->section->meterOnly($metered);
+        $this->processes?->meterOnly($metered);
+    }
+
+    /**
+     * Returns and resets the meter readings, by tap id: of every tap that is read, see {@see meterOnly()}.
+     *
+     * @return array<string, TapReading> in the order of {@see tapIds()}; what other processes have just begun to read is not there yet
      */
     public function readings(): array
     {
         return $this->section->readings() + ($this->processes?->readings() ?? []);
     }
 
-    /** @return list<string> keys of {@see readings()}, in its order */
+    /** @return list<string> all taps, whether they are read or not */
     public function tapIds(): array
     {
         return [...$this->section->tapIds(), ...($this->processes?->tapIds() ?? [])];

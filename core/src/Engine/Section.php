@@ -18,6 +18,9 @@ final class Section
     /** @var array<array-key, true> channels nobody hears, by id */
     private array $asleep = [];
 
+    /** @var ?array<array-key, true> channels whose every tap is read, by id; null is all of them */
+    private ?array $metered = null;
+
     /** @var list<Fault> */
     private array $faults = [];
 
@@ -98,6 +101,27 @@ final class Section
     }
 
     /**
+     * Reads every tap of these channels only; of others the end alone.
+     *
+     * @param  ?array<array-key, true>  $channels  by id; null is all of them
+     */
+    public function meterOnly(?array $channels): void
+    {
+        $before = $this->metered;
+        $this->metered = $channels;
+        // Discards what they read before they were left out.
+        foreach ($before === null ? [] : $this->plan->strips as $id => $strip) {
+            if (! isset($before[$id]) && $this->isMetered($id)) {
+                foreach ($strip->meters() as $stage => $meter) {
+                    if ($stage !== Tap::POST_FADER) {
+                        $meter->read();
+                    }
+                }
+            }
+        }
+    }
+
+    /**
      * Works strips for one block.
      *
      * @param  array<array-key, ChannelStrip>  $strips  some of this plan, in its order
@@ -110,7 +134,7 @@ final class Section
             if (isset($this->asleep[$id])) {
                 continue;
             }
-            if (! $strip->process($position, $frames, $metered, $taps[$id] ?? null)) {
+            if (! $strip->process($position, $frames, $metered && $this->isMetered($id), $taps[$id] ?? null)) {
                 $this->faults[] = new Fault((string) $id, $position);
             }
         }
@@ -131,7 +155,7 @@ final class Section
         return $faults;
     }
 
-    /** @return list<string> keys of {@see readings()}, in its order */
+    /** @return list<string> all taps; {@see readings()} are of some of them, in this order */
     public function tapIds(): array
     {
         $keys = [];
@@ -144,11 +168,16 @@ final class Section
         return $keys;
     }
 
-    /** @return array<string, TapReading> what the meters read since last asked, by tap id */
+    /** @return array<string, TapReading> what the meters read since last asked, by tap id; see {@see meterOnly()} */
     public function readings(): array
     {
         $readings = [];
         foreach ($this->plan->strips as $id => $strip) {
+            if (! $this->isMetered($id)) {
+                $readings["{$id}:".Tap::POST_FADER] = $strip->endMeter()->read();
+
+                continue;
+            }
             foreach ($strip->meters() as $stage => $meter) {
                 $readings["{$id}:{$stage}"] = $meter->read();
             }
@@ -204,6 +233,11 @@ final class Section
         $audio = $this->nanosecondsOfAudio();
 
         return array_map(static fn (ChannelStrip $strip): float => self::share($strip->nanosecondsAfterFader(), $audio), $this->plan->strips);
+    }
+
+    private function isMetered(int|string $channel): bool
+    {
+        return $this->metered === null || isset($this->metered[$channel]);
     }
 
     private function nanosecondsOfAudio(): float

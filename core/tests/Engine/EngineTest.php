@@ -8,6 +8,7 @@ use Hafen\Engine\Tap;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\Alignment;
 use Hafen\Routing\PanLaw;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelTrim;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Row;
@@ -17,6 +18,8 @@ use Hafen\Session\Source\ClipSource;
 use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
+
+require_once __DIR__.'/../Support/edited.php';
 
 function noiseLibrary(int $length = 20000): MemoryLibrary
 {
@@ -269,6 +272,50 @@ it('measures every tap and every processor', function (): void {
         ->and($readings['a:insert:i2']->gainReduction)->toBeGreaterThan(10.0);
     $loads = $engine->loads();
     expect(array_keys($loads))->toBe($engine->loadIds())->and($loads['a:insert:i2'])->toBeGreaterThan(0.0)->and($loads['a'])->toBeGreaterThan($loads['a:insert:i2']);
+});
+
+it('reads every tap of the channels somebody looks at, of the others the end, and plays the same', function (): void {
+    $all = Mix::engine(busySession(), noiseLibrary(), metered: true);
+    $some = Mix::engine(busySession(), noiseLibrary(), metered: true);
+    $ends = array_map(static fn (Channel $channel): string => "{$channel->id}:post-fader", busySession()->channels);
+    $some->meterOnly(['bass', 'gone']);
+    foreach ([$all, $some] as $engine) {
+        $engine->start(0);
+    }
+    expect(Mix::difference(Mix::take($some, 9000), Mix::take($all, 9000)))->toBe(0.0);
+    [$everything, $read] = [$all->readings(), $some->readings()];
+    $shown = static fn (string $tap): bool => str_starts_with($tap, 'bass:') || in_array($tap, $ends, true);
+    expect(array_keys($read))->toBe(array_values(array_filter($some->tapIds(), $shown)))
+        ->and($some->tapIds())->toBe($all->tapIds())->and(count($read))->toBeLessThan(count($everything));
+    foreach ($read as $tap => $reading) {
+        expect($reading)->toEqual($everything[$tap], $tap);
+    }
+
+    // What was read before it was left out does not count when it is looked at again.
+    $some->meterOnly(null);
+    Mix::take($some, 4096);
+    Mix::take($all, 4096);
+    $all->readings();
+    $some->meterOnly([]);
+    Mix::take($some, 4096);
+    Mix::take($all, 4096);
+    $all->readings();
+    expect(array_keys($some->readings()))->toEqualCanonicalizing($ends);
+    $some->meterOnly(['bass']);
+    Mix::take($some, 512);
+    Mix::take($all, 512);
+    $now = $all->readings();
+    foreach ($some->readings() as $tap => $reading) {
+        expect($reading)->toEqual($now[$tap], $tap);
+    }
+
+    // It holds from one revision to the next, for what is new as well.
+    $added = edited(busySession(), ['type' => 'add-insert', 'channels' => ['bass', 'cello'], 'processor' => 'gain', 'parameters' => ['gain' => 3.0]]);
+    $some->change($added);
+    Mix::take($some, 4096);
+    $new = array_values(array_diff($some->tapIds(), $all->tapIds()));
+    expect($new)->toHaveCount(2)
+        ->and(array_values(array_intersect(array_keys($some->readings()), $new)))->toBe(array_values(array_filter($new, static fn (string $tap): bool => str_starts_with($tap, 'bass:'))));
 });
 
 it('refuses to listen where there is no tap', function (): void {

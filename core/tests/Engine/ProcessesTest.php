@@ -379,6 +379,38 @@ it('sums elsewhere what comes from there, to the same bits, and lets go of a sum
     }
 });
 
+it('reads the taps of the channels somebody looks at in all processes, one that replaces another too', function (): void {
+    $session = mixOfFour();
+    $library = soundOfFour();
+    $one = severalEngine($session, $library, null);
+    $several = severalEngine($session, $library, $processes = processes($library, 4, replaces: true));
+    $sets = static function (?array $channels) use ($one, $several): void {
+        foreach ([$one, $several] as $engine) {
+            $engine->meterOnly($channels);
+        }
+        expect(bitsOf(...nextBlocks($several, 6)))->toBe(bitsOf(...nextBlocks($one, 6)));
+        $read = array_keys($several->readings());
+        $expected = array_keys($one->readings());
+        sort($read);
+        sort($expected);
+        expect($read)->toBe($expected);
+    };
+    foreach ([$one, $several] as $engine) {
+        $engine->start(0);
+    }
+    $sets(null);
+    $sets(['cello', 'hall']);
+    $sets([]);
+    $sets(['808', 'choir']);
+    foreach ($processes->ids() as $id) {
+        posix_kill($id, SIGKILL);
+    }
+    nextBlocks($one, 6);
+    nextBlocks($several, 6);
+    expect($several->takeReplaced())->toBeGreaterThan(0)
+        ->and(array_keys($several->readings()))->toEqualCanonicalizing(array_keys($one->readings()));
+});
+
 it('counts every over once, however many blocks lie between two readings', function (int $between): void {
     $session = mixOfFour();
     $library = soundOfFour();

@@ -28,7 +28,7 @@ function stream(): Uint8Array {
         length: 96000,
         change: 4,
         position: 0,
-        taps: ['a:source', 'a:post-fader'],
+        taps: ['a:source', 'b:source', 'a:post-fader'],
         loads: ['a'],
         tap: 'main:post-fader',
     };
@@ -36,7 +36,7 @@ function stream(): Uint8Array {
         text.encode('HAFEN1\n\0'),
         frame('L', text.encode(JSON.stringify(layout))),
         frame('A', numbers(512, [0.5, -0.25, 1.5, 0.125], 2)),
-        frame('M', numbers(512, [0.25, -6, -9, 3, 1.5, -Infinity, -Infinity, 0, 0, 0.0625])),
+        frame('M', numbers(512, [0.25, -6, -9, 3, 1.5, NaN, NaN, NaN, NaN, -Infinity, -Infinity, 0, 0, 0.0625])),
         frame('N', text.encode('{"kind":"fault","channel":"a","position":7}')),
         frame('?', new Uint8Array(3)),
         frame('E', new Uint8Array(0)),
@@ -83,6 +83,7 @@ describe('FrameParser', () => {
             expect([...(got.audio[0]?.right ?? [])]).toEqual([1.5, 0.125]);
             expect(got.audio[0]?.position).toBe(512);
             expect(got.meters[0]?.taps['a:source']).toEqual({ peak: -6, rms: -9, overs: 3, reduction: 1.5 });
+            expect(got.meters[0]?.taps).not.toHaveProperty('b:source');
             expect(got.meters[0]?.taps['a:post-fader']?.peak).toBe(-Infinity);
             expect(got.meters[0]?.loads).toEqual({ a: 0.0625 });
             expect(got.notices).toEqual([{ kind: 'fault', channel: 'a', position: 7 }]);

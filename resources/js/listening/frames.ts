@@ -27,6 +27,7 @@ export interface TapNow {
 export interface MeterFrame {
     position: number;
     load: number;
+    /** Of those that are read. */
     taps: Record<string, TapNow>;
     loads: Record<string, number>;
 }
@@ -129,7 +130,10 @@ export class FrameParser {
         const next = () => numbers[at++] ?? 0;
         const taps: Record<string, TapNow> = {};
         for (const key of layout.taps) {
-            taps[key] = { peak: next(), rms: next(), overs: next(), reduction: next() };
+            const now = { peak: next(), rms: next(), overs: next(), reduction: next() };
+            if (!Number.isNaN(now.peak)) {
+                taps[key] = now;
+            }
         }
         const loads: Record<string, number> = {};
         for (const key of layout.loads) {

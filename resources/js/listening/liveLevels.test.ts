@@ -6,7 +6,7 @@ const reading = (peak: number, overs = 0) => ({ peak, rms: peak - 3, overs, redu
 
 describe('levels while it plays', () => {
     it('holds a peak, counts what was above full scale, and says silence', () => {
-        const levels = new LiveLevels();
+        const levels = new LiveLevels(() => true);
         levels.take({ 'cello:source': reading(-6, 2), 'bass:source': reading(-Infinity) }, 10);
         levels.take({ 'cello:source': reading(-20, 1), 'bass:source': reading(-Infinity) }, 10.5);
         levels.draw();
@@ -23,14 +23,14 @@ describe('levels while it plays', () => {
         expect(levels.level('cello:source')).toMatchObject({ peak: -30, overs: 0 });
     });
 
-    it('draws channels that are scrolled away now and then, and all at once when they come back', () => {
-        const levels = new LiveLevels();
+    it('draws channels nobody looks at now and then, and at once when somebody does', () => {
+        const looked = new Set(['bass']);
+        const levels = new LiveLevels((channel) => looked.has(channel));
         let drawn = 0;
         const cello = computed(() => {
             drawn++;
             return levels.level('cello:source')?.peak;
         });
-        levels.setAside('cello', true);
         for (let i = 0; i < 12; i++) {
             levels.take({ 'cello:source': reading(i), 'bass:source': reading(i) }, i);
             levels.draw();
@@ -39,7 +39,7 @@ describe('levels while it plays', () => {
         }
         expect(drawn).toBe(2);
         expect(cello.value).toBe(6);
-        levels.setAside('cello', false);
+        looked.add('cello');
         levels.draw();
         expect(cello.value).toBe(11);
     });

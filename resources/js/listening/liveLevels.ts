@@ -4,8 +4,8 @@ import type { TapNow } from './frames';
 
 /** Seconds a peak stays readable. */
 const HOLD = 1.2;
-/** Draws after which channels that are scrolled away are drawn as well: somebody else may show them. */
-const ASIDE_EVERY = 6;
+/** Draws after which the levels are drawn that somebody may show without having asked for all of their channel. */
+const OTHERS_EVERY = 6;
 
 /**
  * The levels of all taps while it plays: peaks are held, what was above full scale is counted from the start on. Each channel is a
@@ -16,8 +16,10 @@ export class LiveLevels {
     private readonly overs = new Map<string, number>();
     private taps: Record<string, TapNow> = {};
     private readonly shown = new Map<string, ShallowRef<Record<string, TapLevel>>>();
-    private readonly aside = new Set<string>();
     private draws = 0;
+
+    /** @param isMetered whether somebody looks at all levels of a channel */
+    constructor(private readonly isMetered: (channel: string) => boolean) {}
 
     /** Takes in the readings of a few blocks. */
     take(taps: Record<string, TapNow>, now: number): void {
@@ -35,11 +37,11 @@ export class LiveLevels {
 
     /** Shows what was taken in. */
     draw(): void {
-        const all = this.draws++ % ASIDE_EVERY === 0;
+        const all = this.draws++ % OTHERS_EVERY === 0;
         const channels = new Map<string, Record<string, TapLevel>>();
         for (const [tap, reading] of Object.entries(this.taps)) {
             const channel = channelOf(tap);
-            if (all || !this.aside.has(channel)) {
+            if (all || this.isMetered(channel)) {
                 const levels = channels.get(channel) ?? {};
                 levels[tap] = {
                     peak: decibels(this.held.get(tap)?.peak ?? reading.peak),
@@ -57,15 +59,6 @@ export class LiveLevels {
 
     level(tap: string): TapLevel | null {
         return this.of(channelOf(tap)).value[tap] ?? null;
-    }
-
-    /** Whether a channel's row is scrolled away. */
-    setAside(channel: string, isAside: boolean): void {
-        if (isAside) {
-            this.aside.add(channel);
-        } else {
-            this.aside.delete(channel);
-        }
     }
 
     /** Playing has ended: nothing is shown. */

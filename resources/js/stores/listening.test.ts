@@ -139,6 +139,7 @@ describe('listening', () => {
                 taps: { 'bass:source': { peak, rms: peak - 10, overs, reduction: 0 } },
             } as MeterFrame);
         };
+        listening.metered.look(Symbol('row'), ['bass']);
         await listening.play(0);
         meters(10, -3, 2);
         meters(10.5, -20, 1);
@@ -149,6 +150,32 @@ describe('listening', () => {
         meters(15, -Infinity, 0);
         expect(listening.level('bass:source')).toMatchObject({ peak: null });
         now.mockRestore();
+    });
+
+    it('says whose levels are looked at: with the start, and a moment after it changes', async () => {
+        vi.useFakeTimers();
+        const listening = useListening();
+        const [row, inspector, view] = [Symbol('row'), Symbol('inspector'), Symbol('view')];
+        listening.metered.look(row, ['choir']);
+        listening.metered.look(inspector, ['bass', 'choir']);
+        expect(made.asked.some(([, path]) => path.includes('listenings/'))).toBe(false);
+        await listening.play(0);
+        expect(options().metered).toEqual(['bass', 'choir']);
+        const asked = () => made.asked.filter(([method]) => method === 'PUT').map(([, , body]) => body);
+        listening.metered.look(inspector, []);
+        listening.metered.look(row, ['drum']);
+        listening.metered.look(row, ['cello']);
+        expect(asked()).toEqual([]);
+        await vi.advanceTimersByTimeAsync(200);
+        expect(asked()).toEqual([{ metered: ['cello'] }]);
+        listening.metered.look(view, 'all');
+        listening.metered.end(row);
+        await vi.advanceTimersByTimeAsync(200);
+        expect(asked()[1]).toEqual({ metered: null });
+        listening.metered.look(view, 'all');
+        await vi.advanceTimersByTimeAsync(200);
+        expect(asked()).toHaveLength(2);
+        vi.useRealTimers();
     });
 
     it('shows what the survey knows while nothing plays', () => {

@@ -1,10 +1,11 @@
 import { useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ParameterValue, TapLevel } from '@/api/types';
 import type { MeterFrame, Notice, Watched } from '@/listening/frames';
 import { LiveLevels } from '@/listening/liveLevels';
+import { MeteredChannels } from '@/listening/meteredChannels';
 import { Player } from '@/listening/player';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
@@ -15,6 +16,8 @@ export type Sweep = { channel: string; frequency: number } | { insert: string; b
 
 /** Milliseconds between two redraws of the figures. */
 const REDRAW = 80;
+/** Milliseconds after which the engine is told that others are looked at, so that scrolling does not tell it with each row. */
+const METERED_AFTER = 150;
 /** Redraws of the levels between two of the loads, which nobody reads so fast. */
 const LOADS_EVERY = 6;
 
@@ -54,7 +57,23 @@ export const useListening = defineStore('listening', () => {
     /** In how many processes the engine plays; the load is that of the one that takes longest. */
     const processes = ref(1);
     const loads = shallowRef<Record<string, number>>({});
-    const levels = new LiveLevels();
+    /** Whose levels somebody looks at; the engine is told a moment after it changes. */
+    const metered = markRaw(
+        new MeteredChannels(() => listeningId && !tellMetered.isPending.value && tellMetered.start()),
+    );
+    let toldMetered = '';
+    const tellMetered = useTimeoutFn(
+        () => {
+            const ids = metered.ids();
+            if (listeningId && JSON.stringify(ids) !== toldMetered) {
+                toldMetered = JSON.stringify(ids);
+                void api.put(`listenings/${listeningId}`, { metered: ids }).catch(tellRefusal);
+            }
+        },
+        METERED_AFTER,
+        { immediate: false },
+    );
+    const levels = new LiveLevels((channel) => metered.has(channel));
     /** Counts starts and stops, so that an answer that comes late is known as such. */
     let turns = 0;
     let listeningId: string | null = null;
@@ -150,6 +169,8 @@ export const useListening = defineStore('listening', () => {
 
     function options(): Record<string, unknown> {
         const about = compare.value;
+        const ids = metered.ids();
+        toldMetered = JSON.stringify(ids);
         return {
             tap: tap.value,
             loop: isLooping.value && loop.value ? loop.value : null,
@@ -162,6 +183,7 @@ export const useListening = defineStore('listening', () => {
             sweep: sweep.value,
             watch: watching,
             record: recording.value,
+            metered: ids,
         };
     }
 
@@ -392,7 +414,7 @@ export const useListening = defineStore('listening', () => {
         load,
         loads,
         processes,
-        setAside: (channel: string, isAside: boolean) => levels.setAside(channel, isAside),
+        metered,
         play,
         stop,
         seek,

@@ -4,6 +4,7 @@ import AllPathsDiagram from '@/components/levels/AllPathsDiagram.vue';
 import LevelDiagram from '@/components/levels/LevelDiagram.vue';
 import RemedyList from '@/components/headroom/RemedyList.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import { useMetered } from '@/composables/useMetered';
 import { clock } from '@/format';
 import { useHeadroom } from '@/stores/headroom';
 import { useListening } from '@/stores/listening';
@@ -22,6 +23,7 @@ const ALL = '';
 const path = ref(ALL);
 
 const chosen = computed(() => (headroom.paths[path.value] ? path.value : ALL));
+useMetered(() => (chosen.value === ALL ? 'all' : (headroom.paths[chosen.value] ?? []).map(({ channel }) => channel)));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const choices = computed(() => [
     { value: ALL, name: 'All paths' },

@@ -40,6 +40,9 @@ final class Processes
     /** @var array{list<Tap>, array<array-key, true>, array<array-key, true>} what is listened to, who sleeps, and who reads */
     private array $listening = [[], [], []];
 
+    /** @var ?array<array-key, true> channels whose every tap is read, by id; null is all of them */
+    private ?array $meteredChannels = null;
+
     /** @var ?array{int, int} position and frames of the block that was begun last */
     private ?array $begun = null;
 
@@ -175,6 +178,15 @@ final class Processes
         }
     }
 
+    /** @param  ?array<array-key, true>  $channels  those whose every tap is read, by id; null is all of them */
+    public function meterOnly(?array $channels): void
+    {
+        $this->meteredChannels = $channels;
+        foreach ($this->sections as $section) {
+            $this->keeping($section, static fn () => $section->meterOnly($channels));
+        }
+    }
+
     /** Whether they have begun a block that the engine has not. */
     public function isAhead(): bool
     {
@@ -254,7 +266,7 @@ final class Processes
         return array_merge(...array_map(static fn (RemoteSection $section): array => $section->tapIds(), $this->sections));
     }
 
-    /** @return array<string, TapReading> of the last few blocks, by tap id */
+    /** @return array<string, TapReading> of the last few blocks, by tap id; see {@see RemoteSection::readings()} */
     public function readings(): array
     {
         return array_merge(...array_map(static fn (RemoteSection $section): array => $section->readings(), $this->sections));
@@ -295,6 +307,7 @@ final class Processes
             $section->open($this->opening($section, true));
             $section->compiled();
             $section->listen(...$this->listening);
+            $section->meterOnly($this->meteredChannels);
             $work();
         }
     }

@@ -10,6 +10,7 @@ use Hafen\Engine\Fault;
 use Hafen\Engine\Parallel\Message\ChangeSection;
 use Hafen\Engine\Parallel\Message\CloseChannels;
 use Hafen\Engine\Parallel\Message\ListenAt;
+use Hafen\Engine\Parallel\Message\MeterOnly;
 use Hafen\Engine\Parallel\Message\OpenSection;
 use Hafen\Engine\Parallel\Message\ResetSection;
 use Hafen\Engine\Parallel\Message\SectionFacts;
@@ -232,6 +233,16 @@ final class RemoteSection
     }
 
     /**
+     * @param  ?array<array-key, true>  $channels  those whose every tap is read, by id; null is all of them
+     *
+     * @throws ProcessGone
+     */
+    public function meterOnly(?array $channels): void
+    {
+        $this->process->send(new MeterOnly($channels === null ? null : array_intersect_key($channels, $this->strips)));
+    }
+
+    /**
      * Lets the other process begin a block.
      *
      * @param  int  $position  of its first sample, as the sources count
@@ -329,16 +340,18 @@ final class RemoteSection
 
     /**
      * What came since last asked, by tap id, in the order of {@see tapIds()}. Where nothing came the levels stay, and nothing is counted
-     * again; of what is new there is nothing yet.
+     * again.
      *
-     * @return array<string, TapReading>
+     * @return array<string, TapReading> what is new is not there yet
      */
     public function readings(): array
     {
         $readings = [];
         foreach ($this->facts->taps as $tap) {
-            $reading = $this->readings[$tap] ?? new TapReading(0.0, 0.0, 0);
-            $readings[$tap] = $this->isRead && $reading->overs > 0 ? $reading->withoutOvers() : $reading;
+            $reading = $this->readings[$tap] ?? null;
+            if ($reading !== null) {
+                $readings[$tap] = $this->isRead && $reading->overs > 0 ? $reading->withoutOvers() : $reading;
+            }
         }
         $this->isRead = true;
 
@@ -394,7 +407,7 @@ final class RemoteSection
         $readings = [];
         foreach ($this->facts->taps as $i => $tap) {
             $at = 4 * $i;
-            if (isset($numbers[$at + 3])) {
+            if (isset($numbers[$at + 3]) && ! is_nan($numbers[$at])) {
                 $readings[$tap] = new TapReading($numbers[$at], $numbers[$at + 1], (int) $numbers[$at + 2], $numbers[$at + 3]);
             }
         }

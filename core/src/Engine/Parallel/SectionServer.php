@@ -11,6 +11,7 @@ use Hafen\Engine\Excerpt;
 use Hafen\Engine\Parallel\Message\ChangeSection;
 use Hafen\Engine\Parallel\Message\CloseChannels;
 use Hafen\Engine\Parallel\Message\ListenAt;
+use Hafen\Engine\Parallel\Message\MeterOnly;
 use Hafen\Engine\Parallel\Message\OpenSection;
 use Hafen\Engine\Parallel\Message\ResetSection;
 use Hafen\Engine\Parallel\Message\SectionFacts;
@@ -21,7 +22,6 @@ use Hafen\Engine\PartialSum;
 use Hafen\Engine\Section;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Strip;
-use Hafen\Metering\TapReading;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use LogicException;
@@ -59,6 +59,7 @@ final class SectionServer
                 $message instanceof ChangeSection => $this->change($message),
                 $message instanceof CloseChannels => $this->close($message),
                 $message instanceof ListenAt => $this->listen($message),
+                $message instanceof MeterOnly => $this->meterOnly($message),
                 $message instanceof ResetSection => $this->reset(),
                 default => throw new LogicException('A process of the engine was asked for '.$message::class.'.'),
             });
@@ -113,6 +114,13 @@ final class SectionServer
         return null;
     }
 
+    private function meterOnly(MeterOnly $wish): null
+    {
+        $this->section()->meterOnly($wish->channels);
+
+        return null;
+    }
+
     private function reset(): null
     {
         $this->section()->reset();
@@ -141,7 +149,7 @@ final class SectionServer
             $forms,
             $section->isClosing(),
             $section->faults(),
-            $work->reads ? self::packedReadings($section->readings()) : null,
+            $work->reads ? $this->packedReadings() : null,
             $work->reads ? pack('e*', ...array_values($section->loads())) : null,
         );
     }
@@ -177,12 +185,15 @@ final class SectionServer
         return $this->section ?? throw new LogicException('A process of the engine was asked for sound before it was given a session.');
     }
 
-    /** @param  array<string, TapReading>  $readings */
-    private static function packedReadings(array $readings): string
+    /** Peak, mean square, overs and gain reduction of all taps in their order; NaN where one is not read. */
+    private function packedReadings(): string
     {
+        $section = $this->section();
+        $readings = $section->readings();
         $numbers = [];
-        foreach ($readings as $reading) {
-            array_push($numbers, $reading->peak, $reading->meanSquare, (float) $reading->overs, $reading->gainReduction);
+        foreach ($section->tapIds() as $tap) {
+            $reading = $readings[$tap] ?? null;
+            array_push($numbers, ...($reading === null ? [NAN, NAN, NAN, NAN] : [$reading->peak, $reading->meanSquare, (float) $reading->overs, $reading->gainReduction]));
         }
 
         return pack('e*', ...$numbers);

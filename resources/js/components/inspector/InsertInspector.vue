@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { api } from '@/api/client';
 import type { ProcessorInsert } from '@/api/types';
 import { useBandListening } from '@/composables/useBandListening';
+import { useMetered } from '@/composables/useMetered';
 import { useInsertValues } from '@/composables/useInsertValues';
 import { useProcessorPicture } from '@/composables/useProcessorPicture';
 import { decibels } from '@/format';
@@ -54,6 +55,7 @@ const before = computed(() => {
 });
 const after = computed(() => `${channel.value.id}:insert:${props.insert.id}`);
 const selected = computed(() => selection.inserts.length);
+useMetered(() => [channel.value.id]);
 const levelIn = computed(() => listening.level(before.value));
 const levelOut = computed(() => listening.level(after.value));
 const load = computed(() => listening.loads[after.value]);

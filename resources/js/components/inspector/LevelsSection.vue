@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, Insert } from '@/api/types';
+import { useMetered } from '@/composables/useMetered';
 import { clock, decibels } from '@/format';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
@@ -15,6 +16,7 @@ const listening = useListening();
 const selection = useSelection();
 const survey = useSurvey();
 
+useMetered(() => [props.channel.id]);
 const isMain = computed(() => props.channel.kind === 'main');
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const load = computed(() => listening.loads[props.channel.id]);

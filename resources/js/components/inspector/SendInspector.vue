@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, Send, TapName } from '@/api/types';
+import { useMetered } from '@/composables/useMetered';
 import { decibels } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useListening } from '@/stores/listening';
@@ -43,6 +44,7 @@ const feeders = computed(() => {
     const id = target.value?.id;
     return session.channels.filter((channel) => channel.sends.some((send) => send.to === id)).length;
 });
+useMetered(() => (target.value ? [target.value.id] : []));
 const arrives = computed(() => listening.level(`${target.value?.id}:source`)?.peak);
 const leaves = computed(() => listening.level(`${target.value?.id}:post-fader`)?.peak);
 const isHeard = computed(() => listening.listeningAt === `${target.value?.id}:post-fader`);

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
 import { askName } from '@/askName';
+import { useMetered } from '@/composables/useMetered';
 import { decibels } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
 import { rules } from '@/rules';
@@ -47,6 +48,7 @@ const latency = computed(() => {
         : `${((samples / (session.document?.sampleRate ?? 48000)) * 1000).toFixed(1)} ms late${props.channel.aligned ? ', branches lined up' : ''}`;
 });
 const isCompared = computed(() => listening.compare?.kind === 'insert' && listening.compare.id === props.split.id);
+useMetered(() => [props.channel.id]);
 const into = computed(() => `${props.channel.id}:into:${props.split.id}`);
 const after = computed(() => `${props.channel.id}:insert:${props.split.id}`);
 

@@ -4,6 +4,7 @@ import { computed, onScopeDispose, ref, useTemplateRef, watchEffect } from 'vue'
 import type { Channel } from '@/api/types';
 import { laneFaderAt, laneOf } from '@/automation';
 import { setSilence } from '@/moves';
+import { useMetered } from '@/composables/useMetered';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -39,13 +40,9 @@ useIntersectionObserver(row, (entries) => (isInSight.value = entries.some((entry
 
 const id = computed(() => props.channel.id);
 const isSelected = computed(() => selection.channels.includes(id.value));
-// Levels nobody sees are not drawn; those of a selected channel stand in the inspector as well.
-watchEffect(() => listening.setAside(id.value, !isInSight.value && !isSelected.value));
+useMetered(() => (isInSight.value ? [id.value] : []));
 watchEffect(() => survey.setInSight(id.value, isInSight.value));
-onScopeDispose(() => {
-    listening.setAside(id.value, false);
-    survey.setInSight(id.value, false);
-});
+onScopeDispose(() => survey.setInSight(id.value, false));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
 const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
 const sourceTap = computed(() => `${id.value}:source`);
