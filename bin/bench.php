@@ -197,6 +197,7 @@ switch ($argv[1] ?? '') {
         $number = (int) $argv[2];
         $processes = $number > 1 ? new Processes(ProcessorCatalogue::standard(), $library, PHP_BINARY, $number, false) : null;
         $engine = new Engine(compiler($folder), $session, 512, true, $processes);
+        $engine->meterOnly(isset($argv[3]) ? array_map(static fn (int $c): string => "c{$c}", array_keys(array_fill(0, (int) $argv[3], true))) : null);
         $engine->start(96000, 72000);
         $worked = static fn (): array => array_map(static function (int $id): float {
             $fields = explode(' ', (string) preg_replace('/^.*\) /s', '', (string) file_get_contents("/proc/{$id}/stat")));

@@ -112,6 +112,7 @@ pm.max_requests = 2000
 clear_env = no
 catch_workers_output = yes
 php_admin_value[max_execution_time] = 0
+php_admin_value[max_input_time] = -1
 [listen]
 listen = $run/listen.sock
 listen.backlog = 511
@@ -120,6 +121,7 @@ pm.max_children = $((LISTENERS + 4))
 clear_env = no
 catch_workers_output = yes
 php_admin_value[max_execution_time] = 0
+php_admin_value[max_input_time] = -1
 CONF
     if [ "$(id -u)" -eq 0 ]; then
         printf '[web]\nuser = root\ngroup = root\n[listen]\nuser = root\ngroup = root\n'

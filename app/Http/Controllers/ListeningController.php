@@ -11,6 +11,7 @@ use App\Models\Listening;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
 use App\Takes\RecordWish;
+use Hafen\Audio\SampleLoops;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Loop;
@@ -53,7 +54,7 @@ final readonly class ListeningController
         $from = AddressNumber::of($request, 'from', 0, 0, SessionCodec::LONGEST);
 
         return new StreamedResponse(static function () use ($stream, $listening, $from, $seat): void {
-            set_time_limit(0);
+            SampleLoops::liftTimeLimits();
             // Who closes the browser keeps what was recorded: the stream ends itself once nobody listens.
             ignore_user_abort(true);
             while (ob_get_level() > 0) {

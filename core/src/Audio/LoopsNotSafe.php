@@ -16,7 +16,12 @@ final class LoopsNotSafe extends Refusal
 
     public static function timeLimit(int $seconds): self
     {
-        return new self('engine', "A time limit of {$seconds} s is set. Call set_time_limit(0) first.");
+        return new self('engine', "A time limit of {$seconds} s is set. Call SampleLoops::liftTimeLimits() first.");
+    }
+
+    public static function inputTimeLimit(int $seconds): self
+    {
+        return new self('engine', "A time limit of {$seconds} s for reading input is set, and runs on while PHP works. Set max_input_time to -1, or call SampleLoops::liftTimeLimits() first.");
     }
 
     public static function alarm(int $seconds): self

@@ -23,6 +23,9 @@ final class SampleLoops
     /** Whether the kernel holds signals back just now. */
     private static bool $isHeld = false;
 
+    /** Whether this process has no time limit any more, see {@see liftTimeLimits()}. */
+    private static bool $isUnlimited = false;
+
     /**
      * Holds signals back from now on, for as long as this process lives; {@see pause()} lets them in. To be called once handlers
      * are set, as setting one lets its signal in. For workers.
@@ -45,6 +48,17 @@ final class SampleLoops
     }
 
     /**
+     * Ends all time limits of this process. PHP lets the limit for reading a request's input (max_input_time) run on behind
+     * max_execution_time 0, and set_time_limit(0) then ends nothing: so a limit is set first, and that is ended.
+     */
+    public static function liftTimeLimits(): void
+    {
+        set_time_limit(86_400);
+        set_time_limit(0);
+        self::$isUnlimited = true;
+    }
+
+    /**
      * Refuses to go on where something could interrupt a loop. Cheap enough for every block.
      *
      * @throws LoopsNotSafe
@@ -57,6 +71,10 @@ final class SampleLoops
         $limit = (int) ini_get('max_execution_time');
         if ($limit > 0) {
             throw LoopsNotSafe::timeLimit($limit);
+        }
+        $limit = (int) ini_get('max_input_time');
+        if ($limit > 0 && ! self::$isUnlimited) {
+            throw LoopsNotSafe::inputTimeLimit($limit);
         }
     }
 

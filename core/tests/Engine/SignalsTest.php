@@ -100,6 +100,17 @@ it('refuses to render where something could interrupt it, and leaves no file', f
     'an alarm' => ['pcntl_alarm(60);', 'An alarm is set'],
 ]);
 
+it('works on behind the time limit for reading input, which PHP lets run on', function (): void {
+    $run = function (string $code): string {
+        file_put_contents("{$this->folder}/work.php", '<?php require "vendor/autoload.php"; '.$code.' for ($x = 0; getrusage()["ru_utime.tv_sec"] < 2; ++$x); echo "worked on";');
+
+        return (string) shell_exec('cd '.escapeshellarg(dirname(__DIR__, 3)).' && '.PHP_BINARY.' -d display_errors=1 -d max_input_time=1 '.escapeshellarg("{$this->folder}/work.php").' 2>&1');
+    };
+    expect($run('set_time_limit(0);'))->toContain('Maximum execution time')
+        ->and($run('Hafen\Audio\SampleLoops::liftTimeLimits(); Hafen\Audio\SampleLoops::check();'))->toBe('worked on')
+        ->and($run('set_time_limit(0); Hafen\Audio\SampleLoops::check();'))->toContain('A time limit of 1 s for reading input is set');
+});
+
 it('refuses in every way into the engine', function (): void {
     $library = new MemoryLibrary(['cello' => [Signal::noise(4800, 3, 0.6)]]);
     $session = Mix::session([Mix::track('cello', length: 4800)], length: 4800);

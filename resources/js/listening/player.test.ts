@@ -165,7 +165,7 @@ describe('the player', () => {
         expect(heard.ended).not.toHaveBeenCalled();
         context.currentTime = 1;
         vi.advanceTimersByTime(40);
-        expect(heard.ended).toHaveBeenCalledOnce();
+        expect(heard.ended).toHaveBeenCalledExactlyOnceWith(true);
     });
 
     it('drops what was scheduled when it is halted, and shows nothing of it any more', async () => {
@@ -235,5 +235,24 @@ describe('the player', () => {
         player.halt();
         await vi.advanceTimersByTimeAsync(0);
         expect(heard.notice).toHaveBeenCalledOnce();
+    });
+
+    it('tells when a stream ends without having said so, after what came of it', async () => {
+        let stream: ReadableStreamDefaultController | undefined;
+        vi.mocked(fetch).mockResolvedValueOnce(
+            new Response(new ReadableStream({ start: (controller) => void (stream = controller) })),
+        );
+        const heard = events();
+        const player = new Player(heard);
+        await player.start('/stream', RATE);
+        player.audio(piece(0, 100));
+        stream?.close();
+        await vi.advanceTimersByTimeAsync(0);
+        expect(heard.notice).toHaveBeenCalledOnce();
+        expect(heard.notice.mock.calls[0]?.[0].message).toContain('ended the stream in the middle');
+        expect(FakeSource.started).toHaveLength(1);
+        FakeContext.made[0]!.currentTime = 1;
+        vi.advanceTimersByTime(40);
+        expect(heard.ended).toHaveBeenCalledExactlyOnceWith(false);
     });
 });

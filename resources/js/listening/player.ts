@@ -6,7 +6,8 @@ export interface PlayerEvents {
     notice(notice: Notice): void;
     /** Playback ran dry and waits for the engine, or goes on again. */
     waiting(waiting: boolean): void;
-    ended(): void;
+    /** @param isWhole whether all of it came, to the end */
+    ended(isWhole: boolean): void;
 }
 
 /** Seconds of sound gathered before it starts, and after it ran dry. */
@@ -30,6 +31,8 @@ export class Player implements FrameReceiver {
     private margin = FIRST_MARGIN;
     private isDry = true;
     private finished = false;
+    /** Whether the stream ended before it said so. */
+    private isBroken = false;
     private timeline: { time: number; position: number; duration: number }[] = [];
     private readings: { time: number; frame: MeterFrame }[] = [];
     private timer: number | undefined;
@@ -59,7 +62,7 @@ export class Player implements FrameReceiver {
         this.out = gain;
         this.next = 0;
         this.isDry = true;
-        this.finished = false;
+        this.finished = this.isBroken = false;
         this.margin = FIRST_MARGIN;
         this.timer = window.setInterval(() => this.tick(), 40);
         const response = await fetch(url, { signal: abort.signal });
@@ -151,15 +154,20 @@ export class Player implements FrameReceiver {
                 parser.take(value);
             }
             // An older stream says nothing of the one that plays now.
-            if (!abort.signal.aborted) {
-                this.finished = true;
+            if (!abort.signal.aborted && !this.finished) {
+                this.breakOff('the server ended the stream in the middle. Play again; its log says why.');
             }
         } catch (error) {
             if (!abort.signal.aborted) {
-                this.finished = true;
-                this.events.notice({ kind: 'refused', message: `Listening broke off: ${(error as Error).message}` });
+                this.breakOff((error as Error).message);
             }
         }
+    }
+
+    private breakOff(why: string): void {
+        this.isBroken = true;
+        this.events.notice({ kind: 'refused', message: `Listening broke off: ${why}` });
+        this.end();
     }
 
     private startAgain(): void {
@@ -220,7 +228,7 @@ export class Player implements FrameReceiver {
         if (!this.isDry && this.next <= now) {
             if (this.finished) {
                 this.halt();
-                this.events.ended();
+                this.events.ended(!this.isBroken);
             } else {
                 this.isDry = true;
                 this.margin = AGAIN_MARGIN;
@@ -228,7 +236,7 @@ export class Player implements FrameReceiver {
             }
         } else if (this.isDry && this.finished && this.gathered.length === 0) {
             this.halt();
-            this.events.ended();
+            this.events.ended(!this.isBroken);
         }
     }
 }

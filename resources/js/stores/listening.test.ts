@@ -7,7 +7,7 @@ const player = vi.hoisted(() => ({
     receiver: null as unknown as {
         meters(frame: unknown): void;
         notice(notice: unknown): void;
-        ended(): void;
+        ended(isWhole: boolean): void;
     },
     started: [] as string[],
     halted: 0,
@@ -219,8 +219,11 @@ describe('listening', () => {
     it('is over when the stream ends', async () => {
         const listening = useListening();
         await listening.play(0);
-        player.receiver.ended();
+        player.receiver.ended(true);
         expect([listening.isPlaying, listening.position]).toEqual([false, 0]);
+        await listening.play(7000);
+        player.receiver.ended(false);
+        expect([listening.isPlaying, listening.position]).toEqual([false, 7000]);
         listening.chooseSide(2);
         expect(listening.side).toBe(1);
     });

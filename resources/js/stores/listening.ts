@@ -103,11 +103,12 @@ export const useListening = defineStore('listening', () => {
                 );
             }
         },
-        ended: () => {
+        ended: (isWhole) => {
             isPlaying.value = false;
             isWaiting.value = false;
             listeningId = null;
-            position.value = 0;
+            // Where it broke off it goes on with the next press.
+            position.value = isWhole ? 0 : position.value;
             endRecording();
         },
     });
