@@ -22,7 +22,7 @@ use Hafen\Routing\Combs;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
-use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
@@ -70,7 +70,7 @@ final readonly class SessionState
             ], Combs::of($session, $this->processors, $alignment)),
             ...$this->routing($session),
             'frozen' => (object) $this->frozen($session),
-            'outputPairs' => AudioInterface::pairs(),
+            'outputPairs' => InterfacePorts::pairs(),
             'pilot' => $this->pilot($stored, $session),
         ];
     }

@@ -18,13 +18,14 @@ $layers = [
     'Document' => ['Session', 'Routing', 'Processor'],
     'Edit' => ['Session', 'Document', 'Routing', 'Processor', 'Audio'],
     'Preset' => ['Session', 'Document', 'Processor'],
-    'Engine' => ['Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Hardware' => ['Session', 'Dsp', 'Audio'],
+    'Engine' => ['Hardware', 'Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Survey' => ['Session', 'Document', 'Routing', 'Engine', 'Metering', 'Processor', 'Audio'],
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Pilot' => ['Session', 'Document', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
     'Printing' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
     'Load' => ['Session', 'Routing', 'Engine', 'Audio'],
-    'Demo' => ['Session', 'Dsp', 'Audio'],
+    'Demo' => ['Hardware', 'Session', 'Dsp', 'Audio'],
     'Command' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
 ];
 foreach ($layers as $part => $uses) {

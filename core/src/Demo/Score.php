@@ -4,17 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Demo;
 
+use Hafen\Hardware\Plug\Chords;
+
 /** Twelve bars of four in D minor at 96 beats a minute: 30 seconds. Pitches are MIDI note numbers (A4 = 69 = 440 Hz). */
 final readonly class Score
 {
-    public const BARS = 12;
-
-    /** Root and chord of each bar. */
-    private const HARMONY = [
-        [38, [62, 65, 69]], [38, [62, 65, 69]], [34, [62, 65, 70]], [41, [60, 65, 69]],
-        [43, [62, 67, 70]], [38, [62, 65, 69]], [33, [61, 64, 69]], [33, [61, 64, 67]],
-        [38, [62, 65, 69]], [34, [62, 65, 70]], [43, [62, 67, 70]], [38, [62, 65, 69]],
-    ];
+    public const BARS = Chords::BARS;
 
     public function __construct(public int $sampleRate = 48000, public float $tempo = 96.0)
     {
@@ -39,17 +34,17 @@ final readonly class Score
 
     public function root(int $bar): int
     {
-        return self::HARMONY[$bar][0];
+        return Chords::root($bar);
     }
 
     /** @return list<int> */
     public function chord(int $bar): array
     {
-        return self::HARMONY[$bar][1];
+        return Chords::of($bar);
     }
 
     public static function frequency(float $note): float
     {
-        return 440.0 * 2.0 ** (($note - 69.0) / 12.0);
+        return Chords::frequency($note);
     }
 }

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace Hafen\Demo;
 
+use Hafen\Dsp\HarmonicCycle;
+
 /** One cycle made of harmonics, read at any pitch. */
 final readonly class WaveTable
 {
-    private const SIZE = 2048;
-
     /** @param  list<float>  $cycle one sample more than a cycle, for interpolation */
     private function __construct(private array $cycle)
     {
@@ -17,17 +17,7 @@ final readonly class WaveTable
     /** @param  list<float>  $harmonics amplitude of the first, second, ... harmonic */
     public static function of(array $harmonics): self
     {
-        $cycle = [];
-        for ($i = 0; $i <= self::SIZE; ++$i) {
-            $sum = 0.0;
-            foreach ($harmonics as $k => $amplitude) {
-                $sum += $amplitude * sin(2 * M_PI * ($k + 1) * $i / self::SIZE + 0.7 * $k);
-            }
-            $cycle[] = $sum;
-        }
-        $peak = max(max($cycle), -min($cycle));
-
-        return new self(array_map(static fn (float $sample): float => $sample / $peak, $cycle));
+        return new self(HarmonicCycle::of($harmonics));
     }
 
     /**
@@ -42,7 +32,7 @@ final readonly class WaveTable
     public function add(array $part, int $start, int $length, float $frequency, float $level, int $sampleRate, float $attack, float $release, float $vibrato = 0.0, float $phase = 0.0): array
     {
         $cycle = $this->cycle;
-        $size = self::SIZE;
+        $size = HarmonicCycle::SIZE;
         $step = $frequency * $size / $sampleRate;
         $attackStep = 1.0 / max(1.0, $attack * $sampleRate);
         $fall = 10.0 ** (-3.0 / max(1.0, $release * $sampleRate));

@@ -15,6 +15,7 @@ use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 use WeakMap;
 
 /**
@@ -63,6 +64,10 @@ final class ContentHashes
             $channel = $session->channel($id);
             assert($channel !== null);
             $heard = self::heard($codec->channelToArray($channel));
+            if ($channel->source instanceof ClipSource) {
+                // Files are made of the clips; what is plugged in changes none of them.
+                $heard['source'] = self::heard(SourceCodec::sourceToArray($channel->source->withInput(null)));
+            }
             $feeds = $behind = $bus = [];
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
                 $from = $route->tap === TapPoint::PostFader ? $this->fromFader : $this->upToFader;

@@ -11,6 +11,6 @@ final class NotYetSupported extends Refusal
 {
     public static function at(string $pointer, string $what): self
     {
-        return new self($pointer, "Not yet: {$what}. This version has no notes, live inputs or hardware loops.");
+        return new self($pointer, "Not yet: {$what}. This version has no notes or hardware loops.");
     }
 }

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace Hafen\Document;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
@@ -247,7 +247,7 @@ final readonly class SessionCodec
             return $kind->endsAtInterface() ? 'none' : 'main';
         }
         $output = $node->text(1, 64);
-        if (str_starts_with($output, 'hw:') && ! AudioInterface::isPair($output)) {
+        if (str_starts_with($output, 'hw:') && ! InterfacePorts::isPair($output)) {
             throw $node->expected('an interface pair such as "hw:1-2"');
         }
 

@@ -6,9 +6,13 @@ namespace Hafen\Document;
 
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Frozen;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Source\BusSource;
 use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveInput;
+use Hafen\Session\Source\LiveSource;
+use Hafen\Session\Source\Monitor;
 use Hafen\Session\Source\PrintedFrom;
 use Hafen\Session\Source\Source;
 use Hafen\Session\Source\TapSource;
@@ -24,7 +28,6 @@ final class SourceCodec
 
     /**
      * @throws InvalidDocument with the JSON pointer of the place
-     * @throws NotYetSupported for live inputs
      */
     public static function source(?JsonNode $node, ChannelKind $kind): Source
     {
@@ -39,10 +42,12 @@ final class SourceCodec
 
             return new BusSource;
         }
+        $type->oneOf(['clips', 'tap', 'input']);
         if ($name === 'input') {
-            throw NotYetSupported::at($type->pointer, 'sources of type "input"');
+            $node->keys(['type', 'input'], ['monitor', 'clips']);
+
+            return new ClipSource($node->has('clips') ? self::clips($node->get('clips')) : [], self::input($node));
         }
-        $type->oneOf(['clips', 'tap']);
         if ($name === 'tap') {
             $node->keys(['type', 'channel', 'tap']);
 
@@ -53,11 +58,31 @@ final class SourceCodec
         return new ClipSource(self::clips($node->get('clips')));
     }
 
+    /**
+     * The input a track takes, from the fields of an object that may have others.
+     *
+     * @throws InvalidDocument naming the field
+     */
+    public static function input(JsonNode $node): LiveInput
+    {
+        $port = $node->get('input')->text(1, 64);
+        if (! InterfacePorts::isInput($port)) {
+            throw $node->get('input')->expected('an input such as "in:1", or a pair such as "in:1-2"');
+        }
+        $monitor = $node->optional('monitor')?->oneOf(array_column(Monitor::cases(), 'value'));
+
+        return new LiveInput($port, $monitor === null ? Monitor::Armed : Monitor::from($monitor));
+    }
+
     /** @return array<string, mixed> */
     public static function sourceToArray(Source $source): array
     {
         return match (true) {
-            $source instanceof ClipSource => ['type' => 'clips', 'clips' => array_map(self::clipToArray(...), $source->clips)],
+            $source instanceof ClipSource => [
+                ...($source->input === null ? ['type' => 'clips'] : ['type' => 'input', 'input' => $source->input->port, 'monitor' => $source->input->monitor->value]),
+                'clips' => array_map(self::clipToArray(...), $source->clips),
+            ],
+            $source instanceof LiveSource => ['type' => 'input', 'input' => $source->port],
             $source instanceof TapSource => ['type' => 'tap', 'channel' => $source->channel, 'tap' => $source->tap->value],
             default => ['type' => 'bus'],
         };

@@ -13,8 +13,8 @@ use Hafen\Edit\Refusals\TakesNoOutputs;
 use Hafen\Edit\Refusals\TakesNoSends;
 use Hafen\Routing\LoopClosed;
 use Hafen\Routing\SessionGraph;
-use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 
 /** The rules of routing: which outputs, sends and taps are allowed. */
@@ -38,8 +38,8 @@ final class RoutingRules
             return;
         }
         if ($from->kind->endsAtInterface()) {
-            if (! in_array($output, AudioInterface::pairs(), true)) {
-                throw NeedsInterfacePair::of($from->name, $output, AudioInterface::pairs());
+            if (! in_array($output, InterfacePorts::pairs(), true)) {
+                throw NeedsInterfacePair::of($from->name, $output, InterfacePorts::pairs());
             }
             foreach ($session->channels as $other) {
                 if ($other->id !== $from->id && $other->output === $output) {
@@ -49,7 +49,7 @@ final class RoutingRules
 
             return;
         }
-        if (AudioInterface::isPair($output)) {
+        if (InterfacePorts::isPair($output)) {
             throw NotToInterface::from($from->name);
         }
         $to = Channels::find($session, $output);

@@ -6,6 +6,7 @@ namespace Hafen\Engine;
 
 use Closure;
 use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
@@ -21,11 +22,13 @@ use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveSource;
 
 /** Compiles a session into a plan, and reuses strips, feeds and inserts of the plan before. */
 final readonly class Compiler
 {
-    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library)
+    /** @param  ?AudioInterface  $interface  live inputs come from; they are silent where there is none */
+    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library, private ?AudioInterface $interface = null)
     {
     }
 
@@ -179,10 +182,15 @@ final readonly class Compiler
     {
         $known = $before?->strip($channel->id);
         $hasClips = $channel->source instanceof ClipSource;
-        if ($known !== null && ($known->input->clips !== null) !== $hasClips) {
+        $port = $channel->source instanceof LiveSource ? $channel->source->port : null;
+        if ($known !== null && (($known->input->clips !== null) !== $hasClips || $known->input->live?->port !== $port)) {
             $known = null;
         }
-        $strip = $known ?? new ChannelStrip($channel->id, new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null), $session->sampleRate);
+        $strip = $known ?? new ChannelStrip(
+            $channel->id,
+            new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $port === null ? null : new LivePlayer($this->interface, $port)),
+            $session->sampleRate,
+        );
         $strip->input->clips?->set($channel->source->clips(), $channel->width);
 
         return $strip;

@@ -11,7 +11,9 @@ use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Engine\Parallel\Processes;
 use Hafen\Engine\Parallel\ProcessGone;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Metering\TapReading;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 
 /**
@@ -54,9 +56,18 @@ final class Engine
 
     private ?Plan $awakeIn = null;
 
+    /** @var ?array{Plan, list<array{Tap, list<int>}>} what goes out at the interface and at which ports, in that plan */
+    private ?array $outgoing = null;
+
+    /** Whether filters and tails are run in: nothing comes in or goes out meanwhile. */
+    private bool $isRunningIn = false;
+
+    private bool $isStanding = false;
+
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
      * @param  ?Processes  $processes  other processes that take part; none where it is left out
+     * @param  ?AudioInterface  $interface  sound comes in and goes out at; its blocks are at least as long
      */
     public function __construct(
         private readonly Compiler $compiler,
@@ -64,6 +75,7 @@ final class Engine
         private readonly int $blockSize = 512,
         private readonly bool $metered = true,
         private readonly ?Processes $processes = null,
+        private readonly ?AudioInterface $interface = null,
     ) {
         $processes?->open($session, $blockSize, $metered);
         $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
@@ -122,6 +134,12 @@ final class Engine
         return $this->passed?->recorded;
     }
 
+    /** Says to the interface that nothing plays, whatever the position: only live inputs sound. */
+    public function standStill(): void
+    {
+        $this->isStanding = true;
+    }
+
     /** Position of the next block's first sample, as the sources count: latency is not taken off. */
     public function sourcePosition(): int
     {
@@ -150,15 +168,19 @@ final class Engine
         $this->reading = $position - min($position, $preRoll);
         $loop = $this->loop;
         $this->loop = null;
+        $this->isRunningIn = true;
         // Starts on the same sample for every block length, so that the state is the same.
         for ($left = $position + $this->plan()->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
+                $this->isRunningIn = false;
+
                 return false;
             }
             $frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize;
             $this->work($frames, $left > $frames);
         }
         $this->loop = $loop;
+        $this->isRunningIn = false;
         // Discards the readings of the pre-roll.
         $this->readings();
         $this->loads();
@@ -303,7 +325,13 @@ final class Engine
 
     private function heardPosition(): int
     {
-        $position = $this->reading - $this->plan()->latencyAt($this->tap);
+        return $this->positionAt($this->plan()->latencyAt($this->tap));
+    }
+
+    /** Session position of what is so late in the next block. */
+    private function positionAt(int $latency): int
+    {
+        $position = $this->reading - $latency;
         if ($this->lastJump !== null && $this->reading >= $this->lastJump->start && $position < $this->lastJump->start) {
             return $this->lastJump->end - ($this->lastJump->start - $position);
         }
@@ -350,7 +378,8 @@ final class Engine
     private function run(int $frames, bool $goesOn): PassedBlock
     {
         $position = $this->heardPosition();
-        $listened = array_values(array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching]));
+        $outgoing = $this->outgoing();
+        $listened = array_values(array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching, ...array_column($outgoing, 0)]));
         /** @var array<string, StageTaps> $taps */
         $taps = [];
         foreach ($listened as $tap) {
@@ -358,12 +387,16 @@ final class Engine
             $taps[$tap->channel]->want($tap->stage);
         }
         $this->wake($listened);
+        $this->interface?->capture($this->isRunningIn ? 0 : $frames);
         if ($this->processes === null) {
             $this->section->process($this->plan()->strips, $this->reading, $frames, $this->metered, $taps);
         } else {
             $this->runWithOthers($this->processes, $frames, $goesOn, $taps);
         }
         $this->section->processed($frames);
+        if ($this->interface !== null && ! $this->isRunningIn) {
+            $this->interface->play(self::atPorts($outgoing, $taps), $frames, $this->isStanding ? null : $this->positionAt($this->plan()->latency()));
+        }
         $watched = [];
         foreach ($this->watching as $tap) {
             $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
@@ -384,6 +417,51 @@ final class Engine
             $this->recording === null ? null : ($taps[$this->recording->channel] ?? null)?->at($this->recording->stage),
             $watched,
         );
+    }
+
+    /**
+     * What goes out at the interface: the main, and the cues that have a pair of their own.
+     *
+     * @return list<array{Tap, list<int>}> with the numbers of the ports
+     */
+    private function outgoing(): array
+    {
+        if ($this->interface === null) {
+            return [];
+        }
+        if ($this->outgoing === null || $this->outgoing[0] !== $this->plan()) {
+            $outgoing = [];
+            foreach ($this->plan()->session->channels as $channel) {
+                $ports = InterfacePorts::numbers($channel->output, 'hw');
+                if ($ports !== []) {
+                    $outgoing[] = [new Tap($channel->id), $ports];
+                }
+            }
+            $this->outgoing = [$this->plan(), $outgoing];
+        }
+
+        return $this->outgoing[1];
+    }
+
+    /**
+     * @param  list<array{Tap, list<int>}>  $outgoing
+     * @param  array<string, StageTaps>  $taps
+     * @return array<int, list<float>> by port
+     */
+    private static function atPorts(array $outgoing, array $taps): array
+    {
+        $outputs = [];
+        foreach ($outgoing as [$tap, $ports]) {
+            $block = ($taps[$tap->channel] ?? null)?->at($tap->stage);
+            if ($block === null) {
+                continue;
+            }
+            foreach ($ports as $side => $port) {
+                $outputs[$port] = $side === 0 ? $block->left : $block->right();
+            }
+        }
+
+        return $outputs;
     }
 
     /**

@@ -12,6 +12,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveSource;
 
 /** What a new revision takes apart in what runs: routes that go, and channels whose row is built anew. Both fade out before. */
 final readonly class PlanChange
@@ -76,18 +77,23 @@ final readonly class PlanChange
         ));
     }
 
-    /** @return list<string> channels whose row of inserts is not the same processors in the same order, or that are frozen, unfrozen, switched off or on */
+    /** @return list<string> channels whose row of inserts is not the same processors in the same order, or that are frozen, unfrozen, switched off or on, or whose live input comes or goes */
     private static function rebuiltChannels(Session $before, Session $after): array
     {
         $rebuilt = [];
         foreach ($before->channels as $channel) {
             $now = $after->channel($channel->id);
-            if ($now === null || $channel->frozen?->file !== $now->frozen?->file || $channel->off !== $now->off || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
+            if ($now === null || self::port($channel) !== self::port($now) || $channel->frozen?->file !== $now->frozen?->file || $channel->off !== $now->off || self::shape($channel->inserts) !== self::shape($now->inserts) || self::shape($channel->postInserts) !== self::shape($now->postInserts)) {
                 $rebuilt[] = $channel->id;
             }
         }
 
         return $rebuilt;
+    }
+
+    private static function port(Channel $channel): ?string
+    {
+        return $channel->source instanceof LiveSource ? $channel->source->port : null;
     }
 
     /**

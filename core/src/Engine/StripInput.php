@@ -8,7 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Session\Channel\Width;
 
-/** What comes into a channel strip: its clips, or the sum of what other strips feed it. */
+/** What comes into a channel strip: its clips, what comes in at the audio interface, or the sum of what other strips feed it. */
 final class StripInput
 {
     /** @var list<Feed> */
@@ -27,7 +27,7 @@ final class StripInput
 
     private bool $keepsContributions = false;
 
-    public function __construct(public readonly ?ClipPlayer $clips)
+    public function __construct(public readonly ?ClipPlayer $clips, public readonly ?LivePlayer $live = null)
     {
     }
 
@@ -117,9 +117,11 @@ final class StripInput
         if ($this->clips !== null) {
             return $this->clips->read($position - $this->waiting, $frames);
         }
-        $block = $this->followsTap && count($this->feeds) === 1
-            ? $this->feeds[0]->take($position, $frames)
-            : PartialSum::sum($this->sum === null ? [] : [$this->sum], $position, $frames);
+        $block = match (true) {
+            $this->live !== null => $this->live->read($frames),
+            $this->followsTap && count($this->feeds) === 1 => $this->feeds[0]->take($position, $frames),
+            default => PartialSum::sum($this->sum === null ? [] : [$this->sum], $position, $frames),
+        };
 
         return $this->width === Width::Mono && ! $block->mono ? Block::mono(Samples::mid($block->left, $block->right)) : $block;
     }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Headroom;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
@@ -23,7 +23,7 @@ final class StagesOfPath
         $stages = [];
         for ($at = $channel; $at !== null; $at = $session->channel($at->output)) {
             array_push($stages, ...self::channel($at, $processors, $at === $channel ? self::source($at, $isFixed) : ["{$at->name} in", false], $at === $channel));
-            if (AudioInterface::isPair($at->output)) {
+            if (InterfacePorts::isPair($at->output)) {
                 // The converters take whole numbers.
                 $stages[] = new Stage($at->id, "{$at->id}:post-fader", 'output '.substr($at->output, 3), isFixed: true);
             }

@@ -6,7 +6,7 @@ namespace Hafen\Pilot;
 
 use Hafen\Audio\Decibel;
 use Hafen\Edit\Json\EditRequest;
-use Hafen\Session\Channel\AudioInterface;
+use Hafen\Session\Channel\InterfacePorts;
 
 /** What goes out above full scale: converters and files of whole numbers cut it off. */
 final readonly class ClipsAtOutput implements Check
@@ -20,7 +20,7 @@ final readonly class ClipsAtOutput implements Check
         foreach ($facts->session->channels as $channel) {
             $reading = $facts->reading("{$channel->id}:post-fader");
             $peak = $reading?->peakLevel();
-            if ($reading === null || $peak === null || $reading->overs === 0 || ! AudioInterface::isPair($channel->output)) {
+            if ($reading === null || $peak === null || $reading->overs === 0 || ! InterfacePorts::isPair($channel->output)) {
                 continue;
             }
             $by = -ceil(10.0 * ($peak + self::SPARE)) / 10.0;

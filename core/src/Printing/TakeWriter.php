@@ -34,6 +34,9 @@ final class TakeWriter
     /** Source position the next block should have. */
     private ?int $expected = null;
 
+    /** Frames still to come that were read before the session's start. */
+    private int $early = 0;
+
     /** Frames from before a jump that are still on their way to the tap. */
     private int $arriving = 0;
 
@@ -56,10 +59,9 @@ final class TakeWriter
     public function take(Block $block, int $source): void
     {
         $frames = $block->frames();
-        $from = 0;
         if ($this->expected === null) {
             // What is at the tap was read so many samples ago; before the session's start there is nothing.
-            $from = max(0, min($frames, $this->latency - $source));
+            $this->early = max(0, $this->latency - $source);
             $this->begin(max(0, $source - $this->latency));
         } elseif ($source !== $this->expected) {
             $this->arriving = $this->latency;
@@ -70,6 +72,8 @@ final class TakeWriter
             }
         }
         $this->expected = $source + $frames;
+        $from = min($frames, $this->early);
+        $this->early -= $from;
         if ($this->arriving > 0) {
             $count = min($this->arriving, $frames - $from);
             $this->write($block, $from, $from + $count);

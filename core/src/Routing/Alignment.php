@@ -6,8 +6,10 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
+use Hafen\Session\Source\LiveSource;
 
 /**
  * Latency compensation: the latency at each channel, and the delay of each route so that
@@ -47,13 +49,14 @@ final readonly class Alignment
             // Sidechains are aligned like audible routes.
             $aligned = $others = [];
             $arrival[$id] = 0;
+            $isLive = $session->channel($id)?->source instanceof LiveSource;
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {
                 $latency = $arrival[$route->from] + match ($route->tap) {
                     TapPoint::Source => 0,
                     TapPoint::PreFader => $before[$route->from],
                     TapPoint::PostFader => $own[$route->from],
                 };
-                if ($session->channel($route->from)->aligned ?? true) {
+                if (! $isLive && self::waits($session->channel($route->from))) {
                     $aligned[$route->id()] = $latency;
                     $arrival[$id] = max($arrival[$id], $latency);
                 } else {
@@ -70,6 +73,12 @@ final readonly class Alignment
         $main = $session->main()->id;
 
         return new self($before, $own, $arrival, $delays, $offsets, $arrival[$main] + $own[$main]);
+    }
+
+    /** Whether what leaves a channel waits for what comes later: live inputs do not, so that they are heard at once. */
+    private static function waits(?Channel $channel): bool
+    {
+        return $channel === null || ($channel->aligned && ! $channel->source instanceof LiveSource);
     }
 
     public function delay(Route $route): int

@@ -118,12 +118,24 @@ dataset('broken', [
     'a send to the main' => [['channels' => [0 => ['sends' => [0 => ['to' => 'main']]]]], '/channels/0/sends/0/to', 'the id of a return', false],
     'an unknown tap' => [['channels' => [0 => ['sends' => [0 => ['tap' => 'somewhere']]]]], '/channels/0/sends/0/tap', 'pre-fader', true],
     'a loop' => [['channels' => [2 => ['sends' => [['id' => 'n9', 'to' => 'plate', 'on' => false]]]]], '/channels/2/sends', 'Plate -> Plate', false],
+    'an input that is an output' => [['channels' => [5 => ['source' => ['type' => 'input', 'input' => 'hw:1']]]], '/channels/5/source/input', 'an input such as "in:1"', true],
+    'a pair that does not follow' => [['channels' => [5 => ['source' => ['type' => 'input', 'input' => 'in:2-4']]]], '/channels/5/source/input', 'a pair such as "in:1-2"', false],
+    'a monitor that is none' => [['channels' => [5 => ['source' => ['type' => 'input', 'input' => 'in:1', 'monitor' => 'loud']]]], '/channels/5/source/monitor', '"armed"', true],
     'a tap of nobody' => [['channels' => [3 => ['source' => ['channel' => 'attic']]]], '/channels/3/source/channel', 'the id of a channel', false],
     'a cue that sends' => [['channels' => [4 => ['sends' => [['id' => 'n9', 'to' => 'plate']]]]], '/channels/4/sends', 'A cue has no sends', false],
     'a cue into the main' => [['channels' => [4 => ['output' => 'main']]], '/channels/4/output', 'a cue goes to an interface pair', false],
     'output to a cue' => [['channels' => [0 => ['output' => 'cue']]], '/channels/0/output', 'a group, a return or the main', false],
     'no main' => [['channels' => [1 => ['kind' => 'group', 'output' => 'none']]], '/channels', 'exactly one', false],
 ]);
+
+it('keeps the input of a track with what was recorded from it', function (): void {
+    $document = array_replace_recursive(document(), ['channels' => [0 => ['source' => ['type' => 'input', 'input' => 'in:3-4', 'monitor' => 'always']]]]);
+    $codec = new SessionCodec(ProcessorCatalogue::standard());
+    $source = $codec->decode(json_encode($document))->channels[0]->source;
+    expect($source->input->port)->toBe('in:3-4')->and($source->clips)->not->toBe([])
+        ->and($codec->decode($codec->encode($codec->decode(json_encode($document)))))->toEqual($codec->decode(json_encode($document)))
+        ->and(schemaTakes(json_decode($codec->encode($codec->decode(json_encode($document))), true)))->toBeTrue();
+});
 
 it('refuses with a JSON pointer, the value and what is allowed', function (array $change, string $pointer, string $says, bool $bySchemaToo): void {
     $document = array_replace_recursive(document(), $change);
@@ -141,7 +153,6 @@ it('says "not yet" to what the format has and this version has not', function (a
         ->and(schemaTakes($document))->toBeTrue();
 })->with([
     [['channels' => [5 => ['kind' => 'note']]], '/channels/5/kind'],
-    [['channels' => [5 => ['source' => ['type' => 'input', 'input' => 'hw:1']]]], '/channels/5/source/type'],
     [['channels' => [0 => ['postInserts' => [['type' => 'hardware', 'id' => 'h1', 'on' => true, 'mix' => 1.0, 'loop' => 'loop-1']]]]], '/channels/0/postInserts/0/type'],
 ]);
 

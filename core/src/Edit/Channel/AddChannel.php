@@ -7,9 +7,9 @@ namespace Hafen\Edit\Channel;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Routing\SessionGraph;
-use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
 use Hafen\Session\Source\BusSource;
@@ -45,7 +45,7 @@ final readonly class AddChannel implements Edit
             $this->file->width ?? $this->width,
             $this->source(),
             soloSafe: $this->kind === ChannelKind::Return,
-            output: $this->kind === ChannelKind::Cue ? AudioInterface::freePair($session) ?? 'none' : $session->main()->id,
+            output: $this->kind === ChannelKind::Cue ? InterfacePorts::freePair($session) ?? 'none' : $session->main()->id,
         );
 
         $grown = NewChannels::put($session, $channel)->withLength(max($session->length, $this->file?->clip()->end() ?? 0));

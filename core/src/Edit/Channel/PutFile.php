@@ -26,7 +26,7 @@ final readonly class PutFile implements Edit
         $clip = $this->file->clip();
 
         return $session
-            ->withChannel($channel->withSource(new ClipSource([$clip]))->withWidth($this->file->width))
+            ->withChannel($channel->withClips([$clip])->withWidth($this->file->width))
             ->withLength(max($session->length, $clip->end()));
     }
 

@@ -7,8 +7,8 @@ namespace Hafen\Edit\Channel;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\RoutingRules;
-use Hafen\Session\Channel\AudioInterface;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 
 /** Sends the output of channels to a group, a return, the main or nowhere; that of the main and cues to an interface pair. */
@@ -32,7 +32,7 @@ final readonly class SetOutput implements Edit
     {
         $where = match (true) {
             $this->output === 'none' => 'nowhere',
-            AudioInterface::isPair($this->output) => str_replace(['hw:', '-'], ['outputs ', '–'], $this->output),
+            InterfacePorts::isPair($this->output) => str_replace(['hw:', '-'], ['outputs ', '–'], $this->output),
             default => Channels::named($before, [$this->output]),
         };
 

@@ -7,11 +7,13 @@ namespace Hafen\Edit\Json;
 use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
 use Hafen\Document\SessionCodec;
+use Hafen\Document\SourceCodec;
 use Hafen\Edit\Channel\CopyMixToCue;
 use Hafen\Edit\Channel\GroupChannels;
 use Hafen\Edit\Channel\NewChannels;
 use Hafen\Edit\Channel\SetAligned;
 use Hafen\Edit\Channel\SetHidden;
+use Hafen\Edit\Channel\SetInput;
 use Hafen\Edit\Channel\SetOutput;
 use Hafen\Edit\Channel\SetSource;
 use Hafen\Edit\Edit;
@@ -45,6 +47,7 @@ final class RoutingEditCodec
         return match ($name) {
             'set-output' => new SetOutput(EditCodec::ids($fields('channels', 'output')->get('channels')), $node->get('output')->text(1, 64)),
             'set-source' => new SetSource($fields('channel', 'source')->get('channel')->id(), self::source($node->get('source'))),
+            'set-input' => self::setInput($node->keys(['type', 'channel', 'input'], ['monitor'])),
             'set-aligned' => new SetAligned(EditCodec::ids($fields('channels', 'aligned')->get('channels')), $node->get('aligned')->boolean()),
             'set-hidden' => new SetHidden(EditCodec::ids($fields('channels', 'hidden')->get('channels')), $node->get('hidden')->boolean()),
             'group-channels' => new GroupChannels(
@@ -64,6 +67,11 @@ final class RoutingEditCodec
             'copy-mix-to-cue' => new CopyMixToCue($fields('cue')->get('cue')->id()),
             default => null,
         };
+    }
+
+    private static function setInput(JsonNode $node): SetInput
+    {
+        return new SetInput($node->get('channel')->id(), $node->get('input')->value === null ? null : SourceCodec::input($node));
     }
 
     public static function tapSource(JsonNode $node): TapSource

@@ -37,9 +37,9 @@ final readonly class MoveClipGains implements Edit
         }
         $by = RelativeMove::of($this->by, $gains, self::LOWEST, self::HIGHEST, 'One of the clips');
 
-        return Channels::each($session, $this->channels, static fn (Channel $channel): Channel => $channel->source instanceof ClipSource
-            ? $channel->withSource(new ClipSource(array_map(static fn (Clip $clip): Clip => $clip->gain === null ? $clip : $clip->withGain(round($clip->gain + $by, 3)), $channel->source->clips)))
-            : $channel);
+        return Channels::each($session, $this->channels, static fn (Channel $channel): Channel => $channel->withClips(
+            array_map(static fn (Clip $clip): Clip => $clip->gain === null ? $clip : $clip->withGain(round($clip->gain + $by, 3)), $channel->source->clips()),
+        ));
     }
 
     public function label(Session $before): string

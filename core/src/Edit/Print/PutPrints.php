@@ -131,7 +131,7 @@ final readonly class PutPrints implements Edit
     private static function inPlace(Session $session, PlacedPrint $print): Session
     {
         $channel = Versions::keep(Versions::track($session, $print->from->channel), 'Before the print');
-        $channel = $channel->withSource(new ClipSource([$print->clip()]))->withWidth($print->file->width)->withTrim(new ChannelTrim);
+        $channel = $channel->withClips([$print->clip()])->withWidth($print->file->width)->withTrim(new ChannelTrim);
         if ($print->from->tap !== 'source') {
             $channel = $channel->withRow(Row::Inserts, self::off($channel->inserts));
         }

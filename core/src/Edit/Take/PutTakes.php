@@ -33,12 +33,12 @@ final readonly class PutTakes implements Edit
             $channel = Versions::keep($channel, 'Before the take');
         }
         foreach (array_slice($this->takes, 0, -1) as $index => $take) {
-            $channel = Versions::keep($channel->withSource(new ClipSource([$take->clip()->withPrintedFrom($this->from)])), 'Take '.($index + 1));
+            $channel = Versions::keep($channel->withClips([$take->clip()->withPrintedFrom($this->from)]), 'Take '.($index + 1));
         }
         $clip = $last->clip()->withPrintedFrom($this->from);
 
         return $session
-            ->withChannel($channel->withSource(new ClipSource([$clip]))->withWidth($last->width))
+            ->withChannel($channel->withClips([$clip])->withWidth($last->width))
             ->withLength(max($session->length, $clip->end(), ...array_map(static fn (Version $version): int => (new ClipSource($version->clips))->end(), $channel->versions)));
     }
 

@@ -22,12 +22,11 @@ final readonly class UseVersion implements Edit
         $channel = Versions::track($session, $this->channel);
         $version = Versions::find($channel, $this->version);
         $played = $channel->source->clips();
-        $source = new ClipSource($version->clips);
 
-        return $session->withChannel($channel->withSource($source)->withVersions(array_map(
+        return $session->withChannel($channel->withClips($version->clips)->withVersions(array_map(
             static fn (Version $one): Version => $one->id === $version->id ? $one->withClips($played) : $one,
             $channel->versions,
-        )))->withLength(max($session->length, $source->end()));
+        )))->withLength(max($session->length, (new ClipSource($version->clips))->end()));
     }
 
     public function label(Session $before): string

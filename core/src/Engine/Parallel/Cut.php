@@ -9,6 +9,7 @@ use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
 use Hafen\Session\Session;
+use Hafen\Session\Source\LiveSource;
 
 /**
  * What other processes work of a session.
@@ -102,7 +103,7 @@ final readonly class Cut
         $routes = SessionGraph::routes($session);
 
         return new self(array_map(static function (Part $part) use ($routes, $session): Part {
-            $there = array_fill_keys(array_filter($part->channels, static fn (string $id): bool => $session->channel($id) !== null), true);
+            $there = array_fill_keys(array_filter($part->channels, static fn (string $id): bool => $session->channel($id) !== null && ! $session->channel($id)->source instanceof LiveSource), true);
             foreach (array_keys($there) as $id) {
                 if (array_diff_key(array_flip($routes->needed((string) $id)), $there) !== []) {
                     unset($there[$id]);
@@ -235,7 +236,9 @@ final readonly class Cut
             $joined = array_intersect_key($trees, array_flip($feeding));
             $whole = $cost + array_sum(array_column($joined, 'cost'));
             $isWhole = count($feeding) === count(array_unique($sources));
-            if (! $isWhole || ($sources !== [] && $whole > $most) || (string) $id === $session->main()->id) {
+            // What comes in at the audio interface is there where the main is worked.
+            $isLive = $session->channel((string) $id)?->source instanceof LiveSource;
+            if ($isLive || ! $isWhole || ($sources !== [] && $whole > $most) || (string) $id === $session->main()->id) {
                 continue;
             }
             $channels = [...array_merge(...array_column($joined, 'channels')), (string) $id];

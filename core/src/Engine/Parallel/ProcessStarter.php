@@ -7,12 +7,15 @@ namespace Hafen\Engine\Parallel;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
 /** Chooses in how many processes an engine runs, and starts the others. */
 final readonly class ProcessStarter
 {
+    private const BLOCK = 512;
+
     /** Seconds of one core below which starting more processes takes longer than it saves. */
     private const WORTH_IT = 4.0;
 
@@ -34,13 +37,15 @@ final readonly class ProcessStarter
      * An engine that plays, in as many processes as the session needs; in one where no others can be started. One that dies is replaced.
      *
      * @param  bool  $metered  read every tap
+     * @param  ?AudioInterface  $interface  sound comes in and goes out at; the compiler has it as well
      */
-    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true): Engine
+    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true, ?AudioInterface $interface = null): Engine
     {
+        $blockSize = min(self::BLOCK, $interface?->longestBlock() ?? self::BLOCK);
         try {
-            return new Engine($compiler, $session, metered: $metered, processes: $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true));
+            return new Engine($compiler, $session, $blockSize, $metered, $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true), $interface);
         } catch (ProcessGone) {
-            return new Engine($compiler, $session, metered: $metered);
+            return new Engine($compiler, $session, $blockSize, $metered, null, $interface);
         }
     }
 

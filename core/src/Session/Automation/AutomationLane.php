@@ -23,6 +23,12 @@ final readonly class AutomationLane
         ));
     }
 
+    /** One that stays where this one is at a sample of the session. */
+    public function heldAt(int $position): self
+    {
+        return new self($this->target, [new AutomationPoint(0, (new AutomationCurve($this))->at($position))]);
+    }
+
     /** @return list<float> values that are not silence */
     public function values(): array
     {

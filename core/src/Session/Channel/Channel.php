@@ -10,6 +10,8 @@ use Hafen\Session\Copies;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Source\Clip;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\Source;
 use Hafen\Session\Source\Version;
 
@@ -108,6 +110,16 @@ final readonly class Channel
     public function withSource(Source $source): self
     {
         return $this->copy(source: $source);
+    }
+
+    /**
+     * The track with other clips; its input stays.
+     *
+     * @param  list<Clip>  $clips
+     */
+    public function withClips(array $clips): self
+    {
+        return $this->withSource($this->source instanceof ClipSource ? $this->source->withClips($clips) : new ClipSource($clips));
     }
 
     public function withTrim(ChannelTrim $trim): self

@@ -4,12 +4,28 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Source;
 
-/** Clips on a track; where they overlap they add up. */
+/** Clips on a track; where they overlap they add up. What comes in at its input is recorded into more of them. */
 final readonly class ClipSource implements Source
 {
     /** @param  list<Clip>  $clips */
-    public function __construct(public array $clips = [])
+    public function __construct(public array $clips = [], public ?LiveInput $input = null)
     {
+    }
+
+    /**
+     * The same track, with other clips.
+     *
+     * @param  list<Clip>  $clips
+     */
+    public function withClips(array $clips): self
+    {
+        return new self($clips, $this->input);
+    }
+
+    /** The same clips, with another input; null is none. */
+    public function withInput(?LiveInput $input): self
+    {
+        return new self($this->clips, $input);
     }
 
     public function clips(): array

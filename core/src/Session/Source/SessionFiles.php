@@ -51,7 +51,7 @@ final class SessionFiles
         $clip = static fn (Clip $clip): Clip => $clip->withFile($names[$clip->file] ?? $clip->file);
 
         return $session->withChannels(array_map(static function (Channel $channel) use ($insert, $clip, $names): Channel {
-            $channel = $channel->source instanceof ClipSource ? $channel->withSource(new ClipSource(array_map($clip, $channel->source->clips))) : $channel;
+            $channel = $channel->source instanceof ClipSource ? $channel->withClips(array_map($clip, $channel->source->clips)) : $channel;
             $channel = $channel->withVersions(array_map(static fn (Version $version): Version => $version->withClips(array_map($clip, $version->clips)), $channel->versions));
             if ($channel->frozen !== null) {
                 $channel = $channel->withFrozen($channel->frozen->withFile($names[$channel->frozen->file] ?? $channel->frozen->file, $channel->frozen->hash));

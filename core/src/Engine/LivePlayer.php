@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Engine;
+
+use Hafen\Audio\Block;
+use Hafen\Hardware\AudioInterface;
+use Hafen\Session\Channel\InterfacePorts;
+
+/** Reads what came in at an input of the audio interface, or at a pair, in the block that was captured last. */
+final readonly class LivePlayer
+{
+    /** @var list<int> numbers of the ports */
+    private array $ports;
+
+    /** @param  ?AudioInterface  $interface  null where there is none: silence */
+    public function __construct(private ?AudioInterface $interface, public string $port)
+    {
+        $this->ports = InterfacePorts::numbers($port, 'in');
+    }
+
+    public function read(int $frames): Block
+    {
+        $sides = $this->interface === null ? [] : array_map($this->interface->input(...), $this->ports);
+        // Nothing is captured while filters and tails are run in.
+        if ($sides === [] || count($sides[0]) !== $frames) {
+            return Block::silent($frames);
+        }
+
+        return isset($sides[1]) ? new Block($sides[0], $sides[1]) : Block::mono($sides[0]);
+    }
+}
