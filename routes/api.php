@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\EditController;
 use App\Http\Controllers\FolderController;
 use App\Http\Controllers\HeadroomController;
+use App\Http\Controllers\InterfaceController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\LoadController;
 use App\Http\Controllers\MediaController;
@@ -47,6 +48,9 @@ Route::post('sessions/{session}/revisions/{revision}', [EditController::class, '
 Route::get('sessions/{session}/channels/{channel}/musical-key', [MusicalKeyController::class, 'show']);
 Route::get('sessions/{session}/advice', [PilotController::class, 'index']);
 Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
+
+Route::get('interface', [InterfaceController::class, 'show']);
+Route::put('interface', [InterfaceController::class, 'update']);
 
 Route::get('rules', [RulesController::class, 'index']);
 Route::get('processors', [ProcessorController::class, 'index']);

@@ -15,6 +15,11 @@ final readonly class ListeningOptions
      * @param  ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
      * @param  ?string  $watch  insert whose sound by frequency is shown
      * @param  ?list<string>  $metered  channels whose levels somebody looks at; null is all of them
+     * @param  list<RecordWish>  $record  what is recorded
+     * @param  list<string>  $armed  tracks whose input is to be recorded
+     * @param  bool  $standing  nothing plays, only live inputs are heard
+     * @param  bool  $interface  the audio interface is open even where no track takes an input
+     * @param  int  $setting  number of the interface's setting
      */
     public function __construct(
         public int $change,
@@ -26,8 +31,12 @@ final readonly class ListeningOptions
         public bool $stopped,
         public Sweep|BandListen|null $sweep = null,
         public ?string $watch = null,
-        public ?RecordWish $record = null,
+        public array $record = [],
         public ?array $metered = null,
+        public array $armed = [],
+        public bool $standing = false,
+        public bool $interface = false,
+        public int $setting = 0,
     ) {
     }
 }

@@ -19,7 +19,8 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface,
+             (select change from interface_profiles limit 1) as setting
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
     }
@@ -28,7 +29,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, setting: ?int}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -36,8 +37,10 @@ final readonly class ListeningOptionsReader
         }
         /** @var ?array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int} $compare */
         $compare = $row['compare'] === null ? null : json_decode($row['compare'], true);
-        /** @var ?array{channel: string, tap: string} $record */
-        $record = $row['record'] === null ? null : json_decode($row['record'], true);
+        /** @var list<array{channel: string, tap: string}> $record */
+        $record = $row['record'] === null ? [] : json_decode($row['record'], true);
+        /** @var list<string> $armed */
+        $armed = $row['armed'] === null ? [] : json_decode($row['armed'], true);
         /** @var null|array{channel: string, frequency: float|int}|array{insert: string, band: string} $sweep */
         $sweep = $row['sweep'] === null ? null : json_decode($row['sweep'], true);
 
@@ -58,8 +61,12 @@ final readonly class ListeningOptionsReader
                 default => new Sweep($sweep['channel'], (float) $sweep['frequency']),
             },
             $row['watch'],
-            $record === null ? null : new RecordWish($record['channel'], $record['tap']),
+            array_map(static fn (array $wish): RecordWish => new RecordWish($wish['channel'], $wish['tap']), $record),
             $metered,
+            $armed,
+            (bool) $row['standing'],
+            (bool) $row['interface'],
+            $row['setting'] ?? 0,
         );
     }
 }

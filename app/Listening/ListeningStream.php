@@ -15,6 +15,7 @@ use Hafen\Edit\EditRefused;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
+use Hafen\Engine\Monitoring;
 use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
@@ -27,11 +28,16 @@ use Hafen\Session\Session;
  */
 final class ListeningStream
 {
-    /** Blocks gathered before they are sent: 32 ms at 48 kHz. */
-    private const BLOCKS = 3;
+    /** Frames of sound gathered before they are sent, at least: 32 ms at 48 kHz; 11 ms while a live input is heard. */
+    private const GATHERED = 1536;
+
+    private const GATHERED_LIVE = 512;
 
     /** Frames of sound between two figures of loudness: about a third of a second. */
     private const LOUDNESS_EVERY = 10;
+
+    /** Seconds between two readings of the interface's inputs. */
+    private const INPUTS_EVERY = 0.08;
 
     /** Frames of sound between two looks at an insert by frequency: about a quarter of a second. */
     private const WATCH_EVERY = 8;
@@ -46,6 +52,9 @@ final class ListeningStream
 
     private ?ListeningOptions $options = null;
 
+    /** Sample it started at. */
+    private int $from = 0;
+
     /** @var list<string> order of the taps in the layout sent last */
     private array $laidOut = [];
 
@@ -57,7 +66,8 @@ final class ListeningStream
         private readonly EngineFactory $engines,
         private readonly Comparison $comparison,
         private readonly WatchedInsert $watched,
-        private readonly Recording $recording,
+        private readonly Recordings $recordings,
+        private readonly OpenInterface $open,
         private readonly PlaybackLoad $playback,
         private readonly ProcessorCatalogue $processors,
         private readonly float $lead,
@@ -80,7 +90,7 @@ final class ListeningStream
             yield Frames::end();
         } finally {
             $this->playback->end($listening->id);
-            $this->recording->end($this->storedId);
+            $this->recordings->end($this->storedId);
         }
     }
 
@@ -98,11 +108,16 @@ final class ListeningStream
         $this->storedId = $stored->id;
         $this->session = $this->book->open($stored);
         $rate = $this->session->sampleRate;
-        $this->compiler = $this->engines->compiler($rate);
         $options = $reader->read();
-        $this->session = $options === null ? $this->session : $this->swept($this->session, $options);
-        $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
-        $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep);
+        $interface = $options !== null && ($options->interface || $options->standing || Monitoring::takesInputs($this->session)) ? $this->open->open($this->session) : null;
+        $this->compiler = $this->engines->compiler($rate, $interface);
+        $this->from = $from;
+        $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
+        $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session, interface: $interface);
+        if ($options?->standing === true) {
+            $this->engine->standStill();
+        }
+        $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep, armed: $options->armed ?? []);
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
         }
@@ -113,7 +128,7 @@ final class ListeningStream
         $pace = new Pace(min(0.4, $this->lead));
         $loudness = new LoudnessMeter($rate);
         $sent = 0;
-        $told = 0.0;
+        $told = $read = 0.0;
         while (! connection_aborted()) {
             $blocks = [];
             $position = $this->engine->position();
@@ -126,12 +141,18 @@ final class ListeningStream
 
                     return;
                 }
+                if (! $this->open->follow($options->setting)) {
+                    yield Frames::notice(['kind' => 'interface-changed']);
+                    yield Frames::end();
+
+                    return;
+                }
                 $start = hrtime(true);
                 yield from $this->follow($options, $this->engine->position(), true);
                 $blocks[] = $block = $this->block();
                 $busy += hrtime(true) - $start;
                 $expected += $block->frames();
-            } while (count($blocks) < self::BLOCKS && $this->engine->position() === $expected);
+            } while ($expected - $position < (Monitoring::isLive($this->session) ? self::GATHERED_LIVE : self::GATHERED) && $this->engine->position() === $expected);
 
             $seconds = ($expected - $position) / $rate;
             if ($this->engine->tapIds() !== $this->laidOut) {
@@ -143,8 +164,13 @@ final class ListeningStream
             if (++$sent % self::LOUDNESS_EVERY === 0) {
                 yield Frames::notice(['kind' => 'loudness', 'momentary' => $loudness->momentary(), 'shortTerm' => $loudness->shortTerm()]);
             }
-            if ($this->recording->isOn() && $sent % self::LOUDNESS_EVERY === 0) {
-                yield Frames::notice($this->recording->notice($rate));
+            if ($this->recordings->isOn() && $sent % self::LOUDNESS_EVERY === 0) {
+                yield Frames::notice($this->recordings->notice($rate));
+            }
+            $read += $seconds;
+            if ($read >= self::INPUTS_EVERY && $this->open->buffer() !== null) {
+                $read = 0.0;
+                yield Frames::notice($this->open->notice());
             }
             if ($this->watched->isOn() && $sent % self::WATCH_EVERY === 0) {
                 yield Frames::notice($this->watched->notice());
@@ -167,7 +193,9 @@ final class ListeningStream
                     yield Frames::notice(['kind' => 'fault', 'channel' => $fault->channel, 'position' => $fault->position]);
                 }
             }
-            if ($options->loopEnd === null && $this->engine->position() >= $this->session->length) {
+            $isOver = $options->loopEnd === null && $this->engine->position() >= $this->session->length;
+            // Who plays something in may go on behind the end: the session grows to hold it.
+            if ($isOver && ! $options->standing && ! $this->recordings->takeInputs()) {
                 yield Frames::end();
 
                 return;
@@ -180,7 +208,7 @@ final class ListeningStream
     {
         $source = $this->engine->sourcePosition();
         $block = $this->engine->next();
-        $this->recording->take($this->engine, $block, $source, $this->session->sampleRate);
+        $this->recordings->take($this->engine, $block, $source, $this->session->sampleRate);
         $this->watched->look($this->engine);
 
         return $this->comparison->heard($block, $this->options->side ?? 1);
@@ -191,7 +219,7 @@ final class ListeningStream
     {
         $before = $this->options;
         $this->options = $options;
-        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep) {
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed) {
             yield from $this->change($options);
         }
         if ($options->tap !== $before?->tap) {
@@ -214,7 +242,7 @@ final class ListeningStream
             $this->watched->at($options->watch, $this->session, $this->engine);
         }
         if ($playing) {
-            $this->recording->follow($options->record, $this->storedId, $this->session, $this->engine);
+            $this->recordings->follow($options->record, $this->storedId, $this->session, $this->engine, $this->open->interface());
         }
         if ($options->compare !== $before?->compare) {
             yield from $this->compare($options, $position, $playing);
@@ -229,7 +257,7 @@ final class ListeningStream
     {
         $stored = StoredSession::query()->with('head')->findOrFail($this->storedId);
         try {
-            $session = $this->swept($this->book->open($stored), $options);
+            $session = $this->heardIn($this->book->open($stored), $options);
             $this->engine->change($session);
             $this->session = $session;
             $this->told = [];
@@ -272,9 +300,13 @@ final class ListeningStream
         return $options->loopStart !== null && $options->loopEnd !== null ? new Loop($options->loopStart, $options->loopEnd) : null;
     }
 
-    private function swept(Session $session, ListeningOptions $options): Session
+    /** What is played of a session: with what is for the ears only, and live inputs in place of clips. */
+    private function heardIn(Session $session, ListeningOptions $options): Session
     {
-        return $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
+        $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
+        $session = $this->open->buffer() === null ? $session : Monitoring::heardIn($session, $options->armed);
+
+        return $options->standing ? Monitoring::standing($session, $this->from) : $session;
     }
 
     private function layout(): string
@@ -290,6 +322,7 @@ final class ListeningStream
             'loads' => $this->engine->loadIds(),
             'tap' => $this->engine->tap()->id(),
             'processes' => $this->engine->processCount(),
+            'buffer' => $this->open->buffer(),
         ]);
     }
 }

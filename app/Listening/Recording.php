@@ -13,12 +13,16 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Engine\Engine;
-use Hafen\Engine\Tap;
+use Hafen\Engine\LivePlayer;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Printing\TakeWriter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\StereoStages;
+use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveSource;
 
 /** What a listener records while it plays, block by block; put on its track when it ends, however it ends. */
 final class Recording
@@ -30,6 +34,9 @@ final class Recording
 
     private ?RecordWish $wish = null;
 
+    /** What is recorded where it is an input. */
+    private ?LivePlayer $input = null;
+
     private string $id = '';
 
     private int $sinceRoom = 0;
@@ -38,34 +45,31 @@ final class Recording
     {
     }
 
-    public function isOn(): bool
+    /**
+     * Begins to record from the next block on.
+     *
+     * @param  ?AudioInterface  $interface  that is open
+     */
+    public function begin(RecordWish $wish, Session $session, Engine $engine, ?AudioInterface $interface): void
     {
-        return $this->writer !== null;
-    }
-
-    /** Begins to record from the next block on, or ends; what was recorded is put on its track then. Goes on where nothing else is wanted. */
-    public function follow(?RecordWish $wish, int $storedId, Session $session, Engine $engine): void
-    {
-        if ($wish == $this->wish) {
-            return;
-        }
-        $this->end($storedId);
-        $engine->record(null);
-        if ($wish === null) {
-            return;
-        }
-        $tap = $wish->tap === RecordWish::HEARD ? null : Tap::fromString($wish->tap);
+        $tap = $wish->tap();
+        $source = $session->channel($tap->channel ?? $wish->channel)?->source;
+        $port = $source instanceof LiveSource ? $source->port : ($source instanceof ClipSource ? $source->input?->port : null);
+        $this->input = $wish->tap === RecordWish::INPUT && $interface !== null && $port !== null ? new LivePlayer($interface, $port) : null;
         $channel = $session->channel($tap->channel ?? '');
-        $isStereo = $channel === null || StereoStages::of($channel, $this->processors)->at($tap->stage ?? '');
+        $isStereo = $this->input === null
+            ? $channel === null || StereoStages::of($channel, $this->processors)->at($tap->stage ?? '')
+            : count(InterfacePorts::numbers($port ?? '', 'in')) > 1;
+        // Who plays to what is heard is as late as the main comes out, goes out at the interface, and comes in again.
+        $played = $interface !== null && ($this->input !== null || ($tap !== null && $source instanceof LiveSource)) ? $engine->plan()->latency() + $interface->latency()->roundTrip() : 0;
         $this->id = bin2hex(random_bytes(8));
         $this->wish = $wish;
         $this->sinceRoom = PHP_INT_MAX >> 1;
         $this->writer = new TakeWriter(
             fn (int $number): string => $this->folder->unfinishedPrint("take-{$this->id}-{$number}"),
             new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32),
-            $engine->plan()->latencyAt($tap ?? $engine->tap()),
+            $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0),
         );
-        $engine->record($tap);
     }
 
     /**
@@ -86,17 +90,20 @@ final class Recording
             $this->sinceRoom = 0;
             $this->room->need((int) (2 * self::ROOM_EVERY * $sampleRate * 8), 'The recording');
         }
-        $block = $this->wish->tap === RecordWish::HEARD ? $heard : $engine->recorded();
+        $block = match (true) {
+            $this->input !== null => $this->input->read($heard->frames()),
+            $this->wish->tap() === null => $this->wish->tap === RecordWish::HEARD ? $heard : null,
+            default => $engine->recorded()[$this->wish->tap] ?? null,
+        };
         if ($block !== null) {
             $this->writer->take($block, $source);
         }
     }
 
-    /** @return array<string, mixed> */
-    public function notice(int $sampleRate): array
+    /** @return array{channel: ?string, seconds: float, peak: ?float} */
+    public function soFar(int $sampleRate): array
     {
         return [
-            'kind' => 'recording',
             'channel' => $this->wish?->channel,
             'seconds' => ($this->writer?->frames() ?? 0) / $sampleRate,
             'peak' => Decibel::fromGain($this->writer?->peak() ?? 0.0),

@@ -19,6 +19,10 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?array{channel: string, frequency: float} $sweep
  * @property ?string $watch
  * @property ?list<string> $metered
+ * @property ?list<array{channel: string, tap: string}> $record
+ * @property ?list<string> $armed
+ * @property bool $standing
+ * @property bool $interface
  * @property int $side
  * @property bool $stopped
  */
@@ -28,5 +32,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

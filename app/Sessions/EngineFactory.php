@@ -9,6 +9,7 @@ use App\Media\MediaLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\LibraryAudioFiles;
 use Hafen\Engine\Parallel\ProcessStarter;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Headroom\Predictor;
 use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ProcessorCatalogue;
@@ -37,9 +38,10 @@ final readonly class EngineFactory
     ) {
     }
 
-    public function compiler(int $sampleRate): Compiler
+    /** @param  ?AudioInterface  $interface  live inputs come from */
+    public function compiler(int $sampleRate, ?AudioInterface $interface = null): Compiler
     {
-        return new Compiler($this->processors, new MediaLibrary($this->folder, $sampleRate));
+        return new Compiler($this->processors, new MediaLibrary($this->folder, $sampleRate), $interface);
     }
 
     /** Starts further processes of an engine. */

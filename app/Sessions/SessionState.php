@@ -19,6 +19,7 @@ use Hafen\Processor\Setting;
 use Hafen\Routing\BranchSum;
 use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
+use Hafen\Routing\LivePath;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
@@ -27,6 +28,7 @@ use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
+use Hafen\Session\Source\ClipSource;
 use Hafen\Survey\SurveyMap;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
@@ -71,6 +73,8 @@ final readonly class SessionState
             ...$this->routing($session),
             'frozen' => (object) $this->frozen($session),
             'outputPairs' => InterfacePorts::pairs(),
+            'inputs' => InterfacePorts::inputs(),
+            'live' => (object) $this->live($session),
             'pilot' => $this->pilot($stored, $session),
         ];
     }
@@ -102,6 +106,19 @@ final readonly class SessionState
         }
 
         return $frozen;
+    }
+
+    /** @return array<string, list<array{channel: string, samples: int}>> how late each track's input comes to the main's output, by channel on the way; by id of the track */
+    private function live(Session $session): array
+    {
+        $live = [];
+        foreach ($session->channels as $channel) {
+            if ($channel->source instanceof ClipSource && $channel->source->input !== null) {
+                $live[$channel->id] = LivePath::of($session, $this->processors, $channel->id);
+            }
+        }
+
+        return $live;
     }
 
     /** @return array<string, array<string, mixed>> by insert id */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Storage;
 
+use App\Hardware\InterfaceDesk;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use App\Models\Media;
@@ -21,7 +22,7 @@ final readonly class Storage
     /** Revisions that stay when a session is thinned. */
     public const KEPT_REVISIONS = 200;
 
-    public function __construct(private MediaFolder $folder, private DiskRoom $room, private SurveyStore $surveys, private SessionBook $book, private SharedFiles $shared)
+    public function __construct(private MediaFolder $folder, private DiskRoom $room, private SurveyStore $surveys, private SessionBook $book, private SharedFiles $shared, private InterfaceDesk $interface)
     {
     }
 
@@ -153,6 +154,10 @@ final readonly class Storage
                     $users[$id][] = "preset {$row->name}";
                 }
             }
+        }
+
+        foreach ($this->interface->files() as $file) {
+            $users[$file][] = 'the audio interface';
         }
 
         return array_map(static fn (array $names): array => array_values(array_unique($names)), $users);

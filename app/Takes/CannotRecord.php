@@ -14,6 +14,11 @@ final class CannotRecord extends Refusal
         return new self('record', "Nothing can be recorded on {$name}: choose a track that plays clips, or an empty one.");
     }
 
+    public static function noInput(string $name): self
+    {
+        return new self('record', "{$name} takes no input. Choose one for it first.");
+    }
+
     public static function frozen(string $name): self
     {
         return new self('record', "{$name} is frozen. Unfreeze it, or record on another track.");

@@ -8,7 +8,6 @@ use App\Media\Importer;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
 use Hafen\Document\JsonNode;
-use Hafen\Engine\Tap;
 use Hafen\Printing\Take;
 use Hafen\Refusal;
 use Illuminate\Support\Facades\Log;
@@ -47,9 +46,11 @@ final readonly class TakeDesk
                 $files[] = ['file' => $media->id, 'length' => $take->frames, 'width' => $media->channels === 1 ? 'mono' : 'stereo', 'start' => $take->start];
             }
         }
-        $tap = $wish->tap === RecordWish::HEARD ? null : Tap::fromString($wish->tap);
+        $tap = $wish->tap();
+        // What came in was printed from nothing.
+        $from = $wish->tap === RecordWish::INPUT ? [] : ['from' => ['revision' => $stored->head_id, 'channel' => $tap->channel ?? $session->main()->id, 'tap' => $tap->stage ?? 'main']];
         try {
-            $edit = ['type' => 'put-takes', 'channel' => $wish->channel, 'takes' => $files, 'from' => ['revision' => $stored->head_id, 'channel' => $tap->channel ?? $session->main()->id, 'tap' => $tap->stage ?? 'main']];
+            $edit = ['type' => 'put-takes', 'channel' => $wish->channel, 'takes' => $files, ...$from];
             $files === [] || $this->book->edit($storedId, $stored->change, JsonNode::parse((string) json_encode($edit), 1 << 20));
         } catch (Refusal $refused) {
             // The track is gone or frozen by now: the takes are in the library, under its name.

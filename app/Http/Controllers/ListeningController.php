@@ -17,6 +17,8 @@ use Hafen\Document\SessionCodec;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Sweep;
+use Hafen\Session\Channel\InterfacePorts;
+use Hafen\Session\Session;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\StreamedResponse;
@@ -71,7 +73,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'standing', 'interface']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -118,11 +120,19 @@ final readonly class ListeningController
         }
         if ($body->has('record')) {
             $record = $body->get('record');
-            $options['record'] = $record->value === null ? null : RecordWish::of($record, $this->book->open($session))->toArray();
+            $options['record'] = $record->value === null ? null : self::wishes($record, $this->book->open($session));
         }
         if ($body->has('metered')) {
             $metered = $body->get('metered');
             $options['metered'] = $metered->value === null ? null : $metered->ids(SessionCodec::MOST_CHANNELS);
+        }
+        if ($body->has('armed')) {
+            $options['armed'] = $body->get('armed')->ids(InterfacePorts::INPUTS);
+        }
+        foreach (['standing', 'interface'] as $switch) {
+            if ($body->has($switch)) {
+                $options[$switch] = $body->get($switch)->boolean();
+            }
         }
         if ($body->has('side')) {
             $options['side'] = $body->get('side')->integer(1, 2);
@@ -132,6 +142,17 @@ final readonly class ListeningController
         }
 
         return $options;
+    }
+
+    /** @return list<array{channel: string, tap: string}> of one wish, or of a list of them, each for a track of its own */
+    private static function wishes(JsonNode $record, Session $session): array
+    {
+        $wishes = array_map(static fn (JsonNode $wish): array => RecordWish::of($wish, $session)->toArray(), is_array($record->value) ? $record->items(InterfacePorts::INPUTS) : [$record]);
+        if (count(array_unique(array_column($wishes, 'channel'))) < count($wishes)) {
+            throw $record->expected('one recording for each track');
+        }
+
+        return $wishes;
     }
 
     /** @return array<string, mixed> parameters as they came; they are checked when the insert is known */

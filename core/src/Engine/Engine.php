@@ -36,8 +36,8 @@ final class Engine
     /** @var list<Tap> */
     private array $watching = [];
 
-    /** Tap that is recorded. */
-    private ?Tap $recording = null;
+    /** @var list<Tap> that are recorded */
+    private array $recording = [];
 
     /** The block that was given last, with what passed at the taps. */
     private ?PassedBlock $passed = null;
@@ -121,17 +121,17 @@ final class Engine
         return $this->passed->watched ?? [];
     }
 
-    /** Keeps a copy of each block at this tap for a recording; null ends that. */
-    public function record(?Tap $tap): void
+    /** Keeps a copy of each block at these taps for recordings, and at no others. */
+    public function record(Tap ...$taps): void
     {
         $this->completeBlock();
-        $this->recording = $tap;
+        $this->recording = array_values($taps);
     }
 
-    /** What passed in the last block at the tap that is recorded; null where there is none, or it is gone. */
-    public function recorded(): ?Block
+    /** @return array<string, Block> what passed in the last block at the taps that are recorded and there, by tap id */
+    public function recorded(): array
     {
-        return $this->passed?->recorded;
+        return $this->passed->recorded ?? [];
     }
 
     /** Says to the interface that nothing plays, whatever the position: only live inputs sound. */
@@ -379,7 +379,7 @@ final class Engine
     {
         $position = $this->heardPosition();
         $outgoing = $this->outgoing();
-        $listened = array_values(array_filter([$this->tap, $this->tapBefore, $this->recording, ...$this->watching, ...array_column($outgoing, 0)]));
+        $listened = array_values(array_filter([$this->tap, $this->tapBefore, ...$this->recording, ...$this->watching, ...array_column($outgoing, 0)]));
         /** @var array<string, StageTaps> $taps */
         $taps = [];
         foreach ($listened as $tap) {
@@ -397,13 +397,6 @@ final class Engine
         if ($this->interface !== null && ! $this->isRunningIn) {
             $this->interface->play(self::atPorts($outgoing, $taps), $frames, $this->isStanding ? null : $this->positionAt($this->plan()->latency()));
         }
-        $watched = [];
-        foreach ($this->watching as $tap) {
-            $passed = ($taps[$tap->channel] ?? null)?->at($tap->stage);
-            if ($passed !== null) {
-                $watched[$tap->id()] = $passed;
-            }
-        }
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
             Crossfade::mix($block, self::heardAt($this->tapBefore, $taps, $frames), 0.0, 1.0);
@@ -414,9 +407,27 @@ final class Engine
             $block,
             $position,
             $this->reading,
-            $this->recording === null ? null : ($taps[$this->recording->channel] ?? null)?->at($this->recording->stage),
-            $watched,
+            self::passedAt($this->recording, $taps),
+            self::passedAt($this->watching, $taps),
         );
+    }
+
+    /**
+     * @param  list<Tap>  $wanted
+     * @param  array<string, StageTaps>  $taps
+     * @return array<string, Block> by tap id
+     */
+    private static function passedAt(array $wanted, array $taps): array
+    {
+        $passed = [];
+        foreach ($wanted as $tap) {
+            $block = ($taps[$tap->channel] ?? null)?->at($tap->stage);
+            if ($block !== null) {
+                $passed[$tap->id()] = $block;
+            }
+        }
+
+        return $passed;
     }
 
     /**

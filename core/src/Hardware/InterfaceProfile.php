@@ -56,11 +56,11 @@ final readonly class InterfaceProfile
 
     public function withInput(int $port, InputPort $input): self
     {
-        return new self($this->buffer, [$port => $input] + $this->inputs, $this->outputs);
+        return new self($this->buffer, array_replace($this->inputs, [$port => $input]), $this->outputs);
     }
 
     public function withOutput(int $port, string $name): self
     {
-        return new self($this->buffer, $this->inputs, [$port => $name] + $this->outputs);
+        return new self($this->buffer, $this->inputs, array_replace($this->outputs, [$port => $name]));
     }
 }

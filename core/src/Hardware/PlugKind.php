@@ -14,4 +14,17 @@ enum PlugKind: string
     case Tone = 'tone';
     case File = 'file';
     case Cable = 'cable';
+
+    public function label(): string
+    {
+        return match ($this) {
+            self::Nothing => 'nothing plugged in',
+            self::Voice => 'invented singer',
+            self::Guitar => 'invented guitarist',
+            self::Vibraphone => 'invented vibraphonist',
+            self::Tone => 'test tone, 1 kHz',
+            self::File => 'a file',
+            self::Cable => 'a cable',
+        };
+    }
 }

@@ -184,12 +184,12 @@ it('is heard, watched, recorded and read at any tap of any process', function (s
     foreach ([$one, $several] as $engine) {
         $engine->start(0);
         $engine->listenAt(Tap::fromString($tap));
-        $engine->record(Tap::fromString('bass:source'));
+        $engine->record(Tap::fromString('bass:source'), Tap::fromString('choir:pre-fader'));
         $engine->watch(new Tap('cello', Tap::beforeStage('i2')), new Tap('choir'));
         nextBlocks($engine, 3);
         $block = $engine->next();
         $passed[] = [
-            $engine->position(), $engine->sourcePosition(), bitsOf($block), bitsOf($engine->recorded()),
+            $engine->position(), $engine->sourcePosition(), bitsOf($block), array_map(bitsOf(...), $engine->recorded()),
             array_map(bitsOf(...), $engine->watched()),
         ];
         $taps = $engine->tapIds();

@@ -42,7 +42,7 @@ final class PrintEditCodec
             'keep-version' => new KeepVersion($fields('channel', 'name')->get('channel')->id(), $node->get('name')->text(1, 120)),
             'use-version' => new UseVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
             'remove-version' => new RemoveVersion($fields('channel', 'version')->get('channel')->id(), $node->get('version')->id()),
-            'put-takes' => self::putTakes($fields('channel', 'takes', 'from')),
+            'put-takes' => self::putTakes($node->keys(['type', 'channel', 'takes'], ['from'])),
             'put-prints' => self::putPrints($fields('prints', 'inPlace', 'after')),
             default => null,
         };
@@ -53,7 +53,7 @@ final class PrintEditCodec
         return new PutTakes(
             $node->get('channel')->id(),
             array_map(EditCodec::file(...), $node->get('takes')->items(Versions::MOST)),
-            SourceCodec::printedFrom($node->get('from')),
+            $node->has('from') ? SourceCodec::printedFrom($node->get('from')) : null,
         );
     }
 

@@ -20,8 +20,11 @@ use Hafen\Session\Source\Version;
  */
 final readonly class PutTakes implements Edit
 {
-    /** @param  list<NewFile>  $takes  in the order they were played */
-    public function __construct(public string $channel, public array $takes, public PrintedFrom $from)
+    /**
+     * @param  list<NewFile>  $takes  in the order they were played
+     * @param  ?PrintedFrom  $from  null where they came in at an input
+     */
+    public function __construct(public string $channel, public array $takes, public ?PrintedFrom $from = null)
     {
     }
 

@@ -11,15 +11,6 @@ enum Part: string
     case Guitar = 'guitar';
     case Vibraphone = 'vibraphone';
 
-    public function label(): string
-    {
-        return match ($this) {
-            self::Voice => 'invented singer',
-            self::Guitar => 'invented guitarist',
-            self::Vibraphone => 'invented vibraphonist',
-        };
-    }
-
     /**
      * The notes of a bar: beat it starts at, beats it lasts, pitch as MIDI note number, level from 0 to 1. Every fourth bar is the loudest.
      *

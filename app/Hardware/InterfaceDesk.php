@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Hardware;
+
+use App\Media\MediaFolder;
+use App\Media\MediaLibrary;
+use App\Models\StoredProfile;
+use Hafen\Audio\AudioSource;
+use Hafen\Audio\Resampler;
+use Hafen\Audio\UnreadableAudioFile;
+use Hafen\Document\JsonNode;
+use Hafen\Hardware\InputPort;
+use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\PlugKind;
+use Hafen\Hardware\ProfileCodec;
+use Hafen\Hardware\SimulatedInterface;
+use Illuminate\Support\Facades\DB;
+
+/** The audio interface of this installation: how it is set, and what clipped. */
+final readonly class InterfaceDesk
+{
+    private const NAME = 'Quay interface';
+
+    public function __construct(private MediaFolder $folder)
+    {
+    }
+
+    public function profile(): InterfaceProfile
+    {
+        return ProfileCodec::fromArray(JsonNode::parse($this->stored()->profile, 1 << 20));
+    }
+
+    /** Grows with each setting. */
+    public function changeNumber(): int
+    {
+        return $this->stored()->change;
+    }
+
+    /** The interface itself, for one who plays at a rate and a tempo. */
+    public function open(int $sampleRate, float $tempo): SimulatedInterface
+    {
+        $library = new MediaLibrary($this->folder, $sampleRate);
+
+        return new SimulatedInterface($this->profile(), $sampleRate, $tempo, static function (string $file) use ($library, $sampleRate): ?AudioSource {
+            try {
+                return Resampler::to($library->open($file), $sampleRate);
+            } catch (UnreadableAudioFile) {
+                return null;
+            }
+        });
+    }
+
+    /** @throws \Hafen\Document\InvalidDocument naming the field */
+    public function change(JsonNode $change): void
+    {
+        DB::transaction(function () use ($change): void {
+            $stored = $this->stored();
+            $stored->update(['profile' => self::json(ProfileCodec::changed($this->profile(), $change)), 'change' => $stored->change + 1]);
+        });
+    }
+
+    /** @param  array<int, int>  $samples  that were clipped, by port */
+    public function clipped(array $samples): void
+    {
+        DB::transaction(function () use ($samples): void {
+            $stored = $this->stored();
+            $clipped = $stored->clipped;
+            foreach ($samples as $port => $count) {
+                $clipped[$port] = ($clipped[$port] ?? 0) + $count;
+            }
+            $stored->update(['clipped' => $clipped]);
+        });
+    }
+
+    /** Takes the clip mark of an input away. */
+    public function clear(int $port): void
+    {
+        DB::transaction(function () use ($port): void {
+            $stored = $this->stored();
+            $stored->update(['clipped' => array_diff_key($stored->clipped, [$port => 0])]);
+        });
+    }
+
+    /** @return array<string, mixed> */
+    public function state(): array
+    {
+        $stored = $this->stored();
+        $profile = $this->profile();
+        $latency = $profile->latency();
+
+        return [
+            'name' => self::NAME,
+            ...ProfileCodec::toArray($profile),
+            'buffers' => InterfaceProfile::BUFFERS,
+            'plugs' => array_map(static fn (PlugKind $plug): array => ['id' => $plug->value, 'label' => $plug->label()], PlugKind::cases()),
+            'gains' => ['lowest' => InputPort::LOWEST_GAIN, 'highest' => InputPort::HIGHEST_GAIN],
+            'latency' => ['in' => $latency->in(), 'out' => $latency->out(), 'roundTrip' => $latency->roundTrip()],
+            'clipped' => (object) $stored->clipped,
+        ];
+    }
+
+    /** @return list<string> ids of the files that are plugged in */
+    public function files(): array
+    {
+        return array_values(array_filter(array_map(static fn (InputPort $input): ?string => $input->file, $this->profile()->inputs)));
+    }
+
+    private function stored(): StoredProfile
+    {
+        return StoredProfile::query()->first() ?? StoredProfile::query()->create(['profile' => self::json(InterfaceProfile::standard()), 'clipped' => [], 'change' => 1]);
+    }
+
+    private static function json(InterfaceProfile $profile): string
+    {
+        return json_encode(ProfileCodec::toArray($profile), JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use App\Hardware\InterfaceDesk;
+use Hafen\Audio\Decibel;
+use Hafen\Hardware\AudioInterface;
+use Hafen\Hardware\InputReading;
+use Hafen\Hardware\SimulatedInterface;
+use Hafen\Session\Session;
+
+/** The audio interface while somebody listens: goes along with how it is set, tells levels, and keeps which inputs clipped. */
+final class OpenInterface
+{
+    private ?SimulatedInterface $interface = null;
+
+    private int $setting = 0;
+
+    private int $buffer = 0;
+
+    public function __construct(private readonly InterfaceDesk $desk)
+    {
+    }
+
+    public function open(Session $session): AudioInterface
+    {
+        $this->setting = $this->desk->changeNumber();
+        $this->interface = $this->desk->open($session->sampleRate, $session->tempo);
+        $this->buffer = $this->interface->latency()->buffer;
+
+        return $this->interface;
+    }
+
+    public function interface(): ?AudioInterface
+    {
+        return $this->interface;
+    }
+
+    /** Frames of its buffer; null where it is not open. */
+    public function buffer(): ?int
+    {
+        return $this->interface === null ? null : $this->buffer;
+    }
+
+    /**
+     * Goes on as it is set now.
+     *
+     * @param  int  $setting  number of the setting
+     * @return bool false where it has another buffer: then all has to begin anew
+     */
+    public function follow(int $setting): bool
+    {
+        if ($this->interface === null || $setting === $this->setting) {
+            return true;
+        }
+        $this->setting = $setting;
+        $profile = $this->desk->profile();
+        $this->interface->configure($profile);
+
+        return $profile->buffer === $this->buffer;
+    }
+
+    /** @return array{kind: 'inputs', ports: object} peak and average in dBFS, and samples that were clipped, since last told, by port */
+    public function notice(): array
+    {
+        $readings = $this->interface?->readings() ?? [];
+        $clipped = array_filter(array_map(static fn (InputReading $reading): int => $reading->clipped, $readings));
+        if ($clipped !== []) {
+            $this->desk->clipped($clipped);
+        }
+
+        return ['kind' => 'inputs', 'ports' => (object) array_map(static fn (InputReading $reading): array => [
+            self::rounded(Decibel::fromGain($reading->peak)), self::rounded(Decibel::fromGain(sqrt($reading->meanSquare))), $reading->clipped,
+        ], $readings)];
+    }
+
+    private static function rounded(?float $level): ?float
+    {
+        return $level === null ? null : round($level, 1);
+    }
+}

@@ -1,0 +1,91 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Listening;
+
+use App\Takes\RecordWish;
+use Hafen\Audio\Block;
+use Hafen\Engine\Engine;
+use Hafen\Engine\Tap;
+use Hafen\Hardware\AudioInterface;
+use Hafen\Refusal;
+use Hafen\Session\Session;
+use Illuminate\Contracts\Container\Container;
+
+/** All a listener records at once, each onto a track of its own. */
+final class Recordings
+{
+    /** @var list<RecordWish> */
+    private array $wishes = [];
+
+    /** @var list<Recording> */
+    private array $running = [];
+
+    public function __construct(private readonly Container $container)
+    {
+    }
+
+    public function isOn(): bool
+    {
+        return $this->running !== [];
+    }
+
+    /** Whether anything is recorded that comes in at an input. */
+    public function takeInputs(): bool
+    {
+        return array_filter($this->wishes, static fn (RecordWish $wish): bool => $wish->tap === RecordWish::INPUT) !== [];
+    }
+
+    /**
+     * Begins to record from the next block on, or ends; what was recorded is put on its tracks then. Goes on where nothing else is wanted.
+     *
+     * @param  list<RecordWish>  $wishes
+     * @param  ?AudioInterface  $interface  that is open
+     */
+    public function follow(array $wishes, int $storedId, Session $session, Engine $engine, ?AudioInterface $interface): void
+    {
+        if ($wishes == $this->wishes) {
+            return;
+        }
+        $this->end($storedId);
+        $engine->record(...array_filter(array_map(static fn (RecordWish $wish): ?Tap => $wish->tap(), $wishes)));
+        $this->wishes = $wishes;
+        foreach ($wishes as $wish) {
+            $recording = $this->container->make(Recording::class);
+            $recording->begin($wish, $session, $engine, $interface);
+            $this->running[] = $recording;
+        }
+    }
+
+    /**
+     * Takes in the block the engine made last.
+     *
+     * @param  Block  $heard  what came out of it
+     * @param  int  $source  position of its first sample, as the sources count
+     *
+     * @throws Refusal when the disk is full; what was recorded until then is kept
+     */
+    public function take(Engine $engine, Block $heard, int $source, int $sampleRate): void
+    {
+        foreach ($this->running as $recording) {
+            $recording->take($engine, $heard, $source, $sampleRate);
+        }
+    }
+
+    /** @return array{kind: 'recording', takes: list<array{channel: ?string, seconds: float, peak: ?float}>} */
+    public function notice(int $sampleRate): array
+    {
+        return ['kind' => 'recording', 'takes' => array_map(static fn (Recording $recording): array => $recording->soFar($sampleRate), $this->running)];
+    }
+
+    /** Puts what was recorded on its tracks. */
+    public function end(int $storedId): void
+    {
+        $running = $this->running;
+        $this->running = $this->wishes = [];
+        foreach ($running as $recording) {
+            $recording->end($storedId);
+        }
+    }
+}

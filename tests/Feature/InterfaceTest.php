@@ -1,0 +1,239 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Listening\Frames;
+use App\Listening\ListeningStream;
+use App\Media\MediaFolder;
+use App\Models\Listening;
+use App\Models\Media;
+use App\Models\StoredSession;
+use App\Sessions\SessionBook;
+use Hafen\Audio\WavReader;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveInput;
+use Hafen\Session\Source\Monitor;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Signal;
+use Tests\Support\Demo;
+
+beforeEach(fn () => config(['hafen.lead' => 0.4]));
+
+/** A cello that plays, and two tracks that take the first two inputs. */
+function plugged(Monitor $monitor = Monitor::Armed): StoredSession
+{
+    $taking = static fn (string $id, string $port, Width $width = Width::Mono) => Mix::track($id, [Mix::insert("i-{$id}", 'limiter')], $width)->withSource(new ClipSource([], new LiveInput($port, $monitor)));
+    $session = Mix::session([Mix::track('cello', [Mix::insert('i1', 'drive')]), $taking('voice', 'in:1'), $taking('pair', 'in:1-2', Width::Stereo)], [Mix::insert('i3', 'limiter')]);
+
+    // Far below full scale, so that no converter clips.
+    return Demo::session($session->withChannel($session->main()->withOutput('hw:1-2')->withFader(-12.0)));
+}
+
+/** @param  array<string, mixed>  $change */
+function setInterface(array $change): void
+{
+    test()->putJson('/api/interface', $change)->assertOk();
+}
+
+/**
+ * Listens, and looks at each frame.
+ *
+ * @param  array<string, mixed>  $options
+ * @param  callable(string, array<string, mixed>, string): bool  $look  gets the kind, data or levels of it, and the listening; false closes the browser
+ */
+function listenTo(StoredSession $session, array $options, callable $look, int $from = 0): void
+{
+    $id = test()->postJson("/api/sessions/{$session->id}/listenings", $options)->assertCreated()->json('id');
+    $frames = app(ListeningStream::class)->frames(Listening::query()->findOrFail($id), $from);
+    foreach ($frames as $frame) {
+        if ($frame === Frames::HEADER) {
+            continue;
+        }
+        $payload = substr($frame, 5);
+        $data = match ($frame[0]) {
+            'L', 'N' => json_decode($payload, true),
+            'A' => ['left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1])))],
+            default => [],
+        };
+        if (! $look($frame[0], $data, $id)) {
+            break;
+        }
+    }
+    unset($frames);
+}
+
+/** @return list<list<float>> */
+function soundOf(array $clip): array
+{
+    $file = WavReader::open(app(MediaFolder::class)->original(Media::query()->findOrFail($clip['file'])));
+
+    return $file->read(0, $file->frames());
+}
+
+it('tells how the interface is set, and takes what can be set', function (): void {
+    $state = $this->getJson('/api/interface')->assertOk()->json();
+    expect($state['inputs'])->toHaveCount(8)->and($state['outputs'])->toHaveCount(8)->and($state['inputs'][0])->toMatchArray(['name' => 'Voice', 'plug' => 'voice'])
+        ->and($state['latency'])->toBe(['in' => 152, 'out' => 148, 'roundTrip' => 300]);
+    setInterface(['buffer' => 64]);
+    setInterface(['input' => 4, 'name' => 'Room', 'plug' => 'cable', 'output' => 2]);
+    setInterface(['input' => 4, 'gain' => -6.0]);
+    setInterface(['output' => 3, 'name' => 'Headphones']);
+    $state = $this->getJson('/api/interface')->json();
+    expect($state['buffer'])->toBe(64)->and($state['inputs'][3])->toBe(['name' => 'Room', 'plug' => 'cable', 'gain' => -6, 'output' => 2])->and($state['outputs'][2])->toBe('Headphones')
+        ->and($state['latency']['roundTrip'])->toBe(172);
+});
+
+it('refuses settings with the field, and keeps what was set', function (array $change, string $place, string $says): void {
+    $this->putJson('/api/interface', $change)->assertUnprocessable()->assertJsonPath('location', $place)->assertJsonPath('message', fn (string $message): bool => str_contains($message, $says));
+    expect($this->getJson('/api/interface')->json('buffer'))->toBe(128);
+})->with([
+    [['buffer' => 100], '/buffer', '32, 64, 128'],
+    [['input' => 9, 'name' => 'X'], '/input', 'from 1 to 8'],
+    [['input' => 1, 'gain' => 99], '/gain', 'from -12 to 60 dB'],
+    [['input' => 1, 'plug' => 'piano'], '/plug', '"cable"'],
+    [['input' => 5, 'plug' => 'cable'], '/', 'an "output"'],
+    [['input' => 5, 'plug' => 'file'], '/', 'a "file"'],
+    [['output' => 2, 'name' => ''], '/name', '1'],
+    [['loudness' => 1], '/', 'input'],
+    [['clear' => 0], '/clear', 'from 1 to 8'],
+]);
+
+it('hears a live input while it is armed, tells levels of all inputs, and goes on as it is set', function (): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 0.0]);
+    $levels = $voice = [];
+    $blocks = 0;
+    listenTo($session, ['tap' => 'voice:pre-fader', 'loop' => ['start' => 0, 'end' => 48000]], function (string $kind, array $data, string $id) use (&$levels, &$voice, &$blocks): bool {
+        if ($kind === 'L') {
+            expect($data['buffer'])->toBe(128);
+        } elseif ($kind === 'N' && $data['kind'] === 'inputs') {
+            $levels[] = $data['ports'][1];
+        } elseif ($kind === 'A') {
+            $voice[] = Signal::peak($data['left']);
+            ++$blocks;
+            match ($blocks) {
+                5 => $this->putJson("/api/listenings/{$id}", ['armed' => ['voice']])->assertOk(),
+                80 => setInterface(['input' => 1, 'gain' => 24.0]),
+                default => null,
+            };
+        }
+
+        return $blocks < 160;
+    });
+    // The levels are read whether it is armed or not; the sound comes with arming. 24 dB more clips.
+    expect($levels[0][0])->toEqualWithDelta(-18.0, 0.2)->and($levels[0][1])->toEqualWithDelta(-21.0, 0.2)->and($levels[0][2])->toBe(0)
+        ->and(end($levels)[2])->toBeGreaterThan(100)
+        ->and(max(array_slice($voice, 0, 5)))->toBe(0.0)
+        ->and($voice[60])->toEqualWithDelta(10 ** (-18 / 20), 0.002);
+    $clipped = $this->getJson('/api/interface')->json('clipped');
+    expect($clipped[1])->toBeGreaterThan(100)->and($clipped)->toHaveCount(1);
+    setInterface(['clear' => 1]);
+    expect($this->getJson('/api/interface')->json('clipped'))->toBe([]);
+});
+
+it('places what is recorded from an input to the sample, from several at once, on tracks that go on taking it', function (int $buffer, int $from): void {
+    $session = plugged();
+    setInterface(['buffer' => $buffer]);
+    setInterface(['input' => 1, 'plug' => 'cable', 'output' => 1, 'gain' => 0.0]);
+    setInterface(['input' => 2, 'plug' => 'cable', 'output' => 2, 'gain' => -6.0]);
+    $count = 0;
+    listenTo($session, ['record' => [['channel' => 'voice', 'tap' => 'input'], ['channel' => 'pair', 'tap' => 'input']]], function (string $kind, array $data) use (&$count): bool {
+        $count += $kind === 'A' ? count($data['left']) : 0;
+
+        return $count < 30_000;
+    }, $from);
+    $library = new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)]]);
+    $main = Mix::render(app(SessionBook::class)->open($session), $library);
+    $channels = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id');
+    expect($channels['voice']['source'])->toMatchArray(['type' => 'input', 'input' => 'in:1', 'monitor' => 'armed'])->and($channels['voice']['source']['clips'])->toHaveCount(1);
+    foreach (['voice' => 1, 'pair' => 2] as $id => $sides) {
+        [$clip] = $channels[$id]['source']['clips'];
+        $sound = soundOf($clip);
+        expect($sound)->toHaveCount($sides)->and($clip['length'])->toBe(count($sound[0]));
+        foreach ($sound as $side => $samples) {
+            $compared = 0;
+            foreach ($samples as $i => $sample) {
+                $at = $clip['start'] + $i;
+                if ($at >= $from + 600) {
+                    $expected = ($side === 0 ? $main->left : $main->right())[$at] * ($side === 0 ? 1.0 : 10 ** (-6 / 20));
+                    expect(abs($sample - $expected))->toBeLessThan(1e-6);
+                    ++$compared;
+                }
+            }
+            expect($compared)->toBeGreaterThan(20_000);
+        }
+    }
+    // One step takes it away.
+    $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
+    $this->postJson("/api/sessions/{$session->id}/undo")->assertOk();
+    expect(array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'])->toBe([]);
+})->with([[128, 0], [32, 5000], [1024, 5000]]);
+
+it('records past the end of the session, and on an empty one', function (): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'tone']);
+    $count = 0;
+    listenTo($session, ['record' => ['channel' => 'voice', 'tap' => 'input']], function (string $kind, array $data) use (&$count): bool {
+        $count += $kind === 'A' ? count($data['left']) : 0;
+
+        return $count < 20_000;
+    }, 40_000);
+    $document = $this->getJson("/api/sessions/{$session->id}")->json('document');
+    $clip = array_column($document['channels'], null, 'id')['voice']['source']['clips'][0];
+    expect($clip['start'] + $clip['length'])->toBeGreaterThan(55_000)->toBe($document['length'])
+        ->and(Signal::peak(soundOf($clip)[0]))->toBeGreaterThan(0.1);
+});
+
+it('lets live inputs sound while nothing plays, until it is told to stop', function (): void {
+    $session = plugged(Monitor::Always);
+    setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 0.0]);
+    $count = 0;
+    $kinds = [];
+    $peak = 0.0;
+    listenTo($session, ['standing' => true, 'tap' => 'voice:pre-fader'], function (string $kind, array $data, string $id) use (&$count, &$kinds, &$peak): bool {
+        $kinds[] = $kind;
+        $before = $count;
+        $count += $kind === 'A' ? count($data['left']) : 0;
+        $peak = $kind === 'A' ? Signal::peak($data['left']) : $peak;
+        if ($before < 60_000 && $count >= 60_000) {
+            $this->putJson("/api/listenings/{$id}", ['stopped' => true])->assertOk();
+        }
+
+        return true;
+    }, 47_000);
+    // Longer than the session is.
+    expect($count)->toBeGreaterThan(50_000)->and(end($kinds))->toBe('E')->and($peak)->toEqualWithDelta(10 ** (-18 / 20), 0.002);
+});
+
+it('begins anew with another buffer', function (): void {
+    $notices = [];
+    $blocks = 0;
+    listenTo(plugged(), ['standing' => true], function (string $kind, array $data) use (&$notices, &$blocks): bool {
+        $notices[] = $kind === 'N' ? $data['kind'] : $kind;
+        if ($kind === 'A' && ++$blocks === 3) {
+            setInterface(['buffer' => 256]);
+        }
+
+        return true;
+    });
+    expect(array_slice($notices, -2))->toBe(['interface-changed', 'E'])->and($blocks)->toBeLessThan(6);
+});
+
+it('refuses to record what does not come in', function (): void {
+    $session = plugged();
+    $url = "/api/sessions/{$session->id}/listenings";
+    $this->postJson($url, ['record' => ['channel' => 'cello', 'tap' => 'input']])->assertUnprocessable()->assertJsonPath('location', 'record')
+        ->assertJsonPath('message', 'Cello takes no input. Choose one for it first.');
+    $this->postJson($url, ['record' => [['channel' => 'voice', 'tap' => 'input'], ['channel' => 'voice', 'tap' => 'heard']]])->assertUnprocessable()->assertJsonPath('location', '/record');
+    $this->postJson($url, ['armed' => 'voice'])->assertUnprocessable()->assertJsonPath('location', '/armed');
+    $this->postJson($url, ['standing' => 1])->assertUnprocessable()->assertJsonPath('location', '/standing');
+});
+
+it('keeps a file that is plugged in from being removed', function (): void {
+    $session = Demo::session();
+    setInterface(['input' => 5, 'plug' => 'file', 'file' => 'cello']);
+    StoredSession::query()->findOrFail($session->id)->forceDelete();
+    $this->deleteJson('/api/media/cello')->assertStatus(422)->assertJsonPath('message', fn (string $message): bool => str_contains($message, 'the audio interface'));
+});
