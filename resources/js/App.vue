@@ -15,6 +15,7 @@ import { useInspectorFold } from '@/composables/useInspectorFold';
 import { useKeys } from '@/composables/useKeys';
 import { loadRules } from '@/rules';
 import { useCatalogue } from '@/stores/catalogue';
+import { useHardware } from '@/stores/hardware';
 import { tellRefusal } from '@/stores/notices';
 import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
@@ -22,6 +23,7 @@ import { useScreen } from '@/stores/screen';
 import FreezeProgress from '@/components/shell/FreezeProgress.vue';
 import LoadView from '@/views/LoadView.vue';
 import HeadroomView from '@/views/HeadroomView.vue';
+import InputsView from '@/views/InputsView.vue';
 import PathsView from '@/views/PathsView.vue';
 import SendsView from '@/views/SendsView.vue';
 
@@ -29,6 +31,7 @@ const session = useSession();
 const catalogue = useCatalogue();
 const shelf = useShelf();
 const screen = useScreen();
+const hardware = useHardware();
 const isRenderOpen = ref(false);
 const areKeysOpen = ref(false);
 const look = useStorage('hafen.look', 'day');
@@ -46,7 +49,7 @@ watch(look, (now) => (document.documentElement.dataset.look = now), { immediate:
 
 async function begin(): Promise<void> {
     try {
-        await Promise.all([loadRules(), catalogue.load(), shelf.load(), session.list()]);
+        await Promise.all([loadRules(), catalogue.load(), shelf.load(), hardware.load(), session.list()]);
         const wanted = Number(
             new URLSearchParams(location.search).get('session') ?? localStorage.getItem('hafen.session'),
         );
@@ -86,7 +89,8 @@ useEventListener(window, 'popstate', goBack);
         :data-ready="isReady"
     >
         <TopBar class="top" :look="look" @render="isRenderOpen = true" @keys="areKeysOpen = true" @look="changeLook" />
-        <SendsView v-if="screen.view === 'sends'" class="view" />
+        <InputsView v-if="screen.view === 'inputs'" class="view" />
+        <SendsView v-else-if="screen.view === 'sends'" class="view" />
         <HeadroomView v-else-if="screen.view === 'headroom'" class="view" />
         <LoadView v-else-if="screen.view === 'load'" class="view" />
         <PathsView v-else class="view" />

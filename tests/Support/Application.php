@@ -88,8 +88,26 @@ final class Application
      */
     public function post(string $path, array $body = []): array
     {
+        return $this->send('POST', $path, $body);
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<array-key, mixed>
+     */
+    public function put(string $path, array $body): array
+    {
+        return $this->send('PUT', $path, $body);
+    }
+
+    /**
+     * @param  array<string, mixed>  $body
+     * @return array<array-key, mixed>
+     */
+    private function send(string $method, string $path, array $body): array
+    {
         $context = stream_context_create(['http' => [
-            'method' => 'POST',
+            'method' => $method,
             'header' => "Content-Type: application/json\r\nAccept: application/json\r\nX-Hafen: 1",
             'content' => json_encode((object) $body, JSON_THROW_ON_ERROR),
             'ignore_errors' => true,

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\WebDriverBy;
 use Facebook\WebDriver\WebDriverKeys;
@@ -96,8 +97,12 @@ function clickOn(string $css, string $text): void
 {
     test()->browser->until(function () use ($css, $text): mixed {
         foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector($css)) as $element) {
-            if (trim($element->getText()) === $text && $element->isDisplayed()) {
-                return $element;
+            try {
+                if (trim($element->getText()) === $text && $element->isDisplayed()) {
+                    return $element;
+                }
+            } catch (StaleElementReferenceException) {
+                // A menu that closes just now.
             }
         }
 

@@ -25,11 +25,12 @@ use Hafen\Session\Session;
 use Hafen\Session\Source\BusSource;
 use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveInput;
 
 /**
  * The demo session: an invented four-piece in the waiting hall of an island ferry, with a choir, an announcement and the
  * hall itself. Faults are left in on purpose: the main is a little too hot, the plate is part dry on its return, two
- * branches are equal, an echo does not follow its fader, and the ambience rumbles.
+ * branches are equal, an echo does not follow its fader, and the ambience rumbles. A singer is plugged into the first input.
  */
 final readonly class FerryTerminal
 {
@@ -99,7 +100,7 @@ final readonly class FerryTerminal
         };
         $cue = static fn (float $gain, float $pan = 0.0): Send => $send('cue-cello', $gain, TapPoint::PreFader, $pan);
 
-        return new Session('Ferry Terminal', $this->score->sampleRate, $this->score->tempo, -3.0, $this->score->frames(), [
+        $session = new Session('Ferry Terminal', $this->score->sampleRate, $this->score->tempo, -3.0, $this->score->frames(), [
             $this->track($file, 'accordion-left', 'Accordion L', Width::Mono, -3.0, 0.0, -0.7, [
                 $insert('filter', ['frequency' => 110.0]),
             ], [$cue(-9.0, -0.4)], 'reeds'),
@@ -180,6 +181,30 @@ final readonly class FerryTerminal
                 $insert('limiter', ['ceiling' => -1.0], on: false),
             ], [], 'hw:1-2'),
         ]);
+
+        return self::with($session, 'hall-ambience', (new Channel(
+            'voice', ChannelKind::Track, 'Voice', Width::Mono, new ClipSource([], new LiveInput('in:1')),
+            inserts: [
+                $insert('filter', ['frequency' => 90.0]),
+                $insert('compressor', ['threshold' => -24.0, 'ratio' => 3.0, 'attack' => 8.0, 'release' => 120.0, 'make-up' => 4.0]),
+            ],
+            fader: -3.0,
+            sends: [$send('plate', -12.0), $send('radio', -15.0)],
+        )), 'echo', $this->bus(ChannelKind::Return, 'radio', 'Radio', -4.0, [
+            $insert('telephone', ['honk' => 4.0]),
+            $insert('drive', ['drive' => 14.0, 'output' => -10.0]),
+        ], [], 'main'));
+    }
+
+    /** The session with a channel put behind one, and another behind another. */
+    private static function with(Session $session, string $behind, Channel $channel, string $behindOther, Channel $other): Session
+    {
+        $channels = [];
+        foreach ($session->channels as $known) {
+            array_push($channels, $known, ...($known->id === $behind ? [$channel] : []), ...($known->id === $behindOther ? [$other] : []));
+        }
+
+        return $session->withChannels($channels);
     }
 
     /**

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
@@ -64,8 +65,16 @@ final class Monitoring
     /** The same while nothing plays: only what comes in sounds, and what moves over time stands where it is at a position. */
     public static function standing(Session $session, int $position): Session
     {
-        return $session->withChannels(array_map(static function (Channel $channel) use ($position): Channel {
-            if ($channel->kind === ChannelKind::Track && ! $channel->source instanceof LiveSource) {
+        $routes = SessionGraph::routes($session);
+        $sounding = [];
+        foreach ($routes->order() as $id) {
+            if ($session->channel($id)?->source instanceof LiveSource || array_intersect_key($sounding, array_flip($routes->sources($id))) !== []) {
+                $sounding[$id] = true;
+            }
+        }
+
+        return $session->withChannels(array_map(static function (Channel $channel) use ($position, $sounding): Channel {
+            if (! isset($sounding[$channel->id]) && $channel->kind !== ChannelKind::Main) {
                 return $channel->withOff(true)->withFrozen(null);
             }
 

@@ -44,6 +44,7 @@ type ChannelEdit =
           channel: string;
           source: { type: 'clips' } | { type: 'tap'; channel: string; tap: TapName };
       }
+    | { type: 'set-input'; channel: string; input: string | null; monitor?: 'off' | 'armed' | 'always' }
     | { type: 'set-output'; channels: string[]; output: string }
     | { type: 'set-mute'; channels: string[]; mute: boolean }
     | { type: 'set-solo'; channels: string[]; solo: boolean }
@@ -57,7 +58,7 @@ type ChannelEdit =
           type: 'put-takes';
           channel: string;
           takes: NewFile[];
-          from: { revision: number; channel: string; tap: PrintTap };
+          from?: { revision: number; channel: string; tap: PrintTap };
       }
     | { type: 'keep-version'; channel: string; name: string }
     | { type: 'use-version' | 'remove-version'; channel: string; version: string }

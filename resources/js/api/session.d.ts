@@ -143,7 +143,18 @@ export interface TapSource {
 }
 export interface InputSource {
     type: 'input';
+    /**
+     * An input of the audio interface, or a pair of two that follow each other: "in:1", "in:1-2"
+     */
     input: string;
+    /**
+     * When the input is heard in place of the clips; in files never
+     */
+    monitor?: 'off' | 'armed' | 'always';
+    /**
+     * What was recorded
+     */
+    clips?: Clip[];
 }
 export interface ProcessorInsert {
     type: 'processor';

@@ -32,7 +32,11 @@ export interface Channel {
     kind: 'track' | 'note' | 'group' | 'return' | 'cue' | 'main';
     name: string;
     width: 'mono' | 'stereo';
-    source: { type: 'clips'; clips: DocumentClip[] } | BusSource | TapSource;
+    source:
+        | { type: 'clips'; clips: DocumentClip[] }
+        | { type: 'input'; input: string; monitor: 'off' | 'armed' | 'always'; clips: DocumentClip[] }
+        | BusSource
+        | TapSource;
     trim: { gain: number | null; invert: boolean };
     insertsOn: boolean;
     inserts: Insert[];
@@ -83,7 +87,25 @@ export interface SessionState {
     /** Of frozen channels: whether they would sound otherwise unfrozen, and whether their file can be played. */
     frozen: Record<string, { stale: boolean; playable: boolean }>;
     outputPairs: string[];
+    /** Inputs of the interface, alone and in pairs. */
+    inputs: string[];
+    /** Of tracks that take an input: how late it comes, by channel on its way to the main. */
+    live: Record<string, { channel: string; samples: number }[]>;
     pilot: Advice[];
+}
+
+/** The audio interface and how it is set; latencies in samples. */
+export interface InterfaceState {
+    name: string;
+    buffer: number;
+    buffers: number[];
+    inputs: { name: string; plug: string; gain: number; file?: string; output?: number }[];
+    outputs: string[];
+    plugs: { id: string; label: string }[];
+    gains: { lowest: number; highest: number };
+    latency: { in: number; out: number; roundTrip: number };
+    /** Samples that were clipped, by port. */
+    clipped: Record<string, number>;
 }
 
 export interface InsertFacts {

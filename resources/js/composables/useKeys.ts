@@ -3,6 +3,7 @@ import { allInserts } from '@/inserts';
 import { groupChannels, setSilence } from '@/moves';
 import { useFinder } from '@/stores/finder';
 import { tell } from '@/stores/notices';
+import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -12,6 +13,7 @@ import { useSession } from '@/stores/session';
 export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; foldInspector: () => void }): void {
     const session = useSession();
     const selection = useSelection();
+    const hardware = useHardware();
     const listening = useListening();
     const finder = useFinder();
     const screen = useScreen();
@@ -135,12 +137,14 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
         }
     }
 
-    /** What is heard, onto the selected track; again ends it. */
+    /** What comes in at the armed tracks, or else what is heard, onto the selected one; again ends it. */
     function record(): void {
         const track = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
         if (listening.recording) {
             listening.stopRecording();
-        } else if (track?.source.type === 'clips') {
+        } else if (hardware.armed.length > 0) {
+            void listening.record(...hardware.armed.map((channel) => ({ channel, tap: 'input' })));
+        } else if (track && 'clips' in track.source) {
             void listening.record({ channel: track.id, tap: 'heard' });
         }
     }

@@ -9,6 +9,8 @@ export interface Layout {
     tap: string;
     /** In how many the engine runs. */
     processes?: number;
+    /** Of the audio interface, in samples; null where it is not open. */
+    buffer?: number | null;
 }
 
 export interface AudioFrame {
@@ -47,7 +49,9 @@ export interface Watched {
 
 export type Notice =
     | ({ kind: 'watch' } & Watched)
-    | { kind: 'recording'; channel: string | null; seconds: number; peak: number | null }
+    | { kind: 'recording'; takes: { channel: string | null; seconds: number; peak: number | null }[] }
+    | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
+    | { kind: 'interface-changed' }
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }

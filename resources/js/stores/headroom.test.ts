@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { nextTick } from 'vue';
 import { api } from '@/api/client';
 import type { RemedyPlan, SessionState } from '@/api/types';
-import '@/testing';
+import { stateOf } from '@/testing';
 import { useHeadroom } from './headroom';
 import { useListening } from './listening';
 import { useScreen } from './screen';
@@ -157,7 +157,7 @@ describe('remedies', () => {
 it('keeps nothing of one session for another, whichever view is shown', async () => {
     const session = useSession();
     const screen = useScreen();
-    session.state = { id: 1, change: 1 } as SessionState;
+    session.state = stateOf([], { id: 1 });
     screen.view = 'headroom';
     const headroom = useHeadroom();
     await nextTick();
@@ -167,19 +167,19 @@ it('keeps nothing of one session for another, whichever view is shown', async ()
     await nextTick();
     screen.view = 'paths';
     await nextTick();
-    session.state = { id: 2, change: 1 } as SessionState;
+    session.state = stateOf([], { id: 2 });
     await nextTick();
     expect([headroom.chosen, headroom.amounts, headroom.region, headroom.paths]).toEqual([[], {}, null, {}]);
 });
 
 it('shows no moment of a session that was left while the server answered', async () => {
     const session = useSession();
-    session.state = { id: 1, change: 1 } as SessionState;
+    session.state = stateOf([], { id: 1 });
     const headroom = useHeadroom();
     let answer: (known: unknown) => void = () => undefined;
     vi.mocked(api.get).mockImplementation(() => new Promise((resolve) => (answer = resolve as never)));
     const looked = headroom.lookAt(4800);
-    session.state = { id: 2, change: 1 } as SessionState;
+    session.state = stateOf([], { id: 2 });
     answer({ moment: { position: 4800 } });
     await looked;
     expect(headroom.moment).toBeNull();

@@ -29,10 +29,15 @@ vi.mock('@/listening/player', () => ({
         position(): number {
             return player.at;
         }
+        buffered(): number {
+            return 0.1;
+        }
     },
 }));
 
+const { useHardware } = await import('./hardware');
 const { useListening } = await import('./listening');
+const { useScreen } = await import('./screen');
 const { useSession } = await import('./session');
 const { useSurvey } = await import('./survey');
 
@@ -226,5 +231,91 @@ describe('listening', () => {
         expect([listening.isPlaying, listening.position]).toEqual([false, 7000]);
         listening.chooseSide(2);
         expect(listening.side).toBe(1);
+    });
+});
+
+describe('live inputs', () => {
+    const taking = (monitor: 'off' | 'armed' | 'always') =>
+        stateOf([channel('voice', { source: { type: 'input', input: 'in:1', monitor, clips: [] } }), channel('bass')]);
+    const posted = () => made.asked.filter(([method, path]) => method === 'POST' && path.endsWith('/listenings'));
+
+    beforeEach(() => {
+        vi.useFakeTimers();
+        return () => vi.useRealTimers();
+    });
+
+    it('are heard while nothing plays, once they are armed; playing takes their place and gives it back', async () => {
+        const listening = useListening();
+        useSession().state = taking('armed');
+        await vi.advanceTimersByTimeAsync(400);
+        expect(posted()).toEqual([]);
+        useHardware().arm('voice', true);
+        await vi.advanceTimersByTimeAsync(400);
+        expect(posted().map(([, , body]) => body)).toMatchObject([
+            { standing: true, armed: ['voice'], interface: true },
+        ]);
+        expect([listening.isStanding, listening.isPlaying]).toEqual([true, false]);
+        await listening.play(4800);
+        expect(posted()[1]?.[2]).toMatchObject({ standing: false, armed: ['voice'] });
+        expect([listening.isStanding, listening.isPlaying]).toEqual([false, true]);
+        listening.stop();
+        await vi.advanceTimersByTimeAsync(400);
+        expect(posted()[2]?.[2]).toMatchObject({ standing: true });
+        expect(player.started[2]).toBe('/api/listenings/abc/stream?from=1000');
+        useHardware().arm('voice', false);
+        await vi.advanceTimersByTimeAsync(400);
+        expect(listening.isStanding).toBe(false);
+        expect(posted()).toHaveLength(3);
+    });
+
+    it('are looked at in their view, with peaks held and clips counted until they are cleared', async () => {
+        const now = vi.spyOn(performance, 'now').mockReturnValue(1000);
+        const listening = useListening();
+        const hardware = useHardware();
+        useScreen().view = 'inputs';
+        await vi.advanceTimersByTimeAsync(400);
+        expect(listening.isStanding).toBe(true);
+        told({ kind: 'inputs', ports: { 1: [-3, -12, 4], 2: [null, null, 0] } });
+        now.mockReturnValue(1500);
+        told({ kind: 'inputs', ports: { 1: [-30, -40, 2], 2: [null, null, 0] } });
+        expect(hardware.levels['1']).toEqual([-3, -40, 2]);
+        expect(hardware.clipped).toEqual({ 1: 6 });
+        now.mockReturnValue(4000);
+        told({ kind: 'inputs', ports: { 1: [-31, -40, 0], 2: [null, null, 0] } });
+        expect(hardware.levels['1']?.[0]).toBe(-31);
+        useScreen().view = 'paths';
+        await vi.advanceTimersByTimeAsync(400);
+        expect([listening.isStanding, hardware.levels]).toEqual([false, {}]);
+        now.mockRestore();
+    });
+
+    it('begin anew where the interface has another buffer, and where it was not open yet', async () => {
+        const listening = useListening();
+        await listening.play(0);
+        expect(posted()).toHaveLength(1);
+        told({ kind: 'interface-changed' });
+        await vi.advanceTimersByTimeAsync(0);
+        expect(posted()).toHaveLength(2);
+        useSession().state = taking('always');
+        await vi.advanceTimersByTimeAsync(0);
+        expect(posted()[2]?.[2]).toMatchObject({ interface: true, standing: false });
+        expect(listening.isPlaying).toBe(true);
+    });
+
+    it('are recorded on several tracks at once, on an empty session too', async () => {
+        const listening = useListening();
+        const empty = taking('off');
+        useSession().state = { ...empty, document: { ...empty.document, length: 0 } };
+        await listening.record({ channel: 'voice', tap: 'input' });
+        expect(options()).toMatchObject({ record: [{ channel: 'voice', tap: 'input' }] });
+        expect(listening.isPlaying).toBe(true);
+        told({
+            kind: 'recording',
+            takes: [
+                { channel: 'voice', seconds: 2, peak: -8 },
+                { channel: 'bass', seconds: 1, peak: null },
+            ],
+        });
+        expect(listening.recorded).toEqual({ seconds: 2, peak: -8 });
     });
 });

@@ -7,6 +7,7 @@ import type { MeterFrame, Notice, Watched } from '@/listening/frames';
 import { LiveLevels } from '@/listening/liveLevels';
 import { MeteredChannels } from '@/listening/meteredChannels';
 import { Player } from '@/listening/player';
+import { useHardware } from './hardware';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
 import { useSurvey } from './survey';
@@ -27,13 +28,26 @@ export type Compare =
     /** The same insert with other parameters. */
     | { kind: 'setting'; id: string; parameters: Record<string, ParameterValue>; label: string };
 
+/** What is recorded: the track it goes on, and the tap it comes from, "heard", or "input". */
+export interface Wish {
+    channel: string;
+    tap: string;
+}
+
+/** Milliseconds after which live inputs are heard again, so that a change of views does not begin twice. */
+const STAND_AFTER = 150;
+
 /** Times it is looked whether a take is on its track. */
 const LOOKS = 40;
+
+const louder = (one: number | null, other: number | null) =>
+    one === null ? other : other === null ? one : Math.max(one, other);
 
 /** What is heard: playing, where, from which tap, over which loop, comparing what. */
 export const useListening = defineStore('listening', () => {
     const session = useSession();
     const survey = useSurvey();
+    const hardware = useHardware();
     const isPlaying = ref(false);
     const isWaiting = ref(false);
     const position = ref(0);
@@ -47,13 +61,19 @@ export const useListening = defineStore('listening', () => {
     /** The insert whose sound is shown by frequency, and what was seen of it last. */
     let watching: string | null = null;
     const watched = shallowRef<Watched | null>(null);
-    /** What is recorded onto which track, while it is; and how long and loud the take is so far. */
-    const recording = ref<{ channel: string; tap: string } | null>(null);
+    /** What is recorded onto which tracks, while it is; and how long and loud the takes are so far. */
+    const recording = ref<Wish[] | null>(null);
     const recorded = ref<{ seconds: number; peak: number | null } | null>(null);
     const matchGain = ref<number | null>(0);
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
     const load = ref<number | null>(null);
+    /** Nothing plays, and live inputs are heard or looked at. */
+    const isStanding = ref(false);
+    /** Whether the interface was asked for in what is heard. */
+    let hasInterface = false;
+    /** Seconds of sound that wait for this browser's loudspeakers. */
+    const lead = ref<number | null>(null);
     /** In how many processes the engine plays; the load is that of the one that takes longest. */
     const processes = ref(1);
     const loads = shallowRef<Record<string, number>>({});
@@ -92,6 +112,9 @@ export const useListening = defineStore('listening', () => {
         meters: show,
         notice: (notice) => takeNotice(notice),
         waiting: (waiting) => {
+            if (isStanding.value) {
+                return;
+            }
             isWaiting.value = waiting;
             // One at a time: a notice stands for ten seconds.
             if (waiting && Date.now() - told > 12_000) {
@@ -104,9 +127,15 @@ export const useListening = defineStore('listening', () => {
             }
         },
         ended: (isWhole) => {
+            listeningId = null;
+            if (isStanding.value) {
+                isStanding.value = false;
+                hardware.end();
+                standAgain.start();
+                return;
+            }
             isPlaying.value = false;
             isWaiting.value = false;
-            listeningId = null;
             // Where it broke off it goes on with the next press.
             position.value = isWhole ? 0 : position.value;
             endRecording();
@@ -139,11 +168,12 @@ export const useListening = defineStore('listening', () => {
         }
         lastDraw = performance.now();
         // In the same frame as the meters: each frame that is drawn takes time of the machine that plays.
-        position.value = player.position() ?? position.value;
+        position.value = isStanding.value ? position.value : (player.position() ?? position.value);
         levels.draw();
         load.value = load.value === null ? frame.load : load.value * 0.85 + frame.load * 0.15;
         if (draws++ % LOADS_EVERY === 0) {
             loads.value = { ...smoothed };
+            lead.value = player.buffered();
         }
     }
 
@@ -162,7 +192,14 @@ export const useListening = defineStore('listening', () => {
         } else if (notice.kind === 'watch') {
             watched.value = notice;
         } else if (notice.kind === 'recording') {
-            recorded.value = { seconds: notice.seconds, peak: notice.peak };
+            recorded.value = notice.takes.reduce(
+                (most, take) => ({ seconds: Math.max(most.seconds, take.seconds), peak: louder(most.peak, take.peak) }),
+                { seconds: 0, peak: null as number | null },
+            );
+        } else if (notice.kind === 'inputs') {
+            hardware.show(notice.ports);
+        } else if (notice.kind === 'interface-changed') {
+            beginAnew();
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -185,12 +222,15 @@ export const useListening = defineStore('listening', () => {
             watch: watching,
             record: recording.value,
             metered: ids,
+            armed: [...hardware.armed],
+            interface: hardware.wantsInterface,
+            standing: isStanding.value,
         };
     }
 
     async function play(from?: number): Promise<void> {
         const state = session.state;
-        if (!state || state.document.length === 0) {
+        if (!state || (state.document.length === 0 && !takesInputs())) {
             tell('There is nothing to play yet. Import a file first.');
             return;
         }
@@ -202,6 +242,7 @@ export const useListening = defineStore('listening', () => {
             start = 0;
         }
         const turn = ++turns;
+        leaveStanding();
         isPlaying.value = true;
         survey.isPlaying = true;
         position.value = start;
@@ -210,6 +251,7 @@ export const useListening = defineStore('listening', () => {
         draws = 0;
         load.value = null;
         try {
+            hasInterface = hardware.wantsInterface;
             const listening = await api.post<{ id: string; stream: string }>(
                 `sessions/${state.id}/listenings`,
                 options(),
@@ -232,9 +274,70 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
+    /** Ends what is heard while nothing plays. */
+    function leaveStanding(): void {
+        if (!isStanding.value) {
+            return;
+        }
+        isStanding.value = false;
+        player.halt();
+        if (listeningId) {
+            void api.put(`listenings/${listeningId}`, { stopped: true }).catch(() => undefined);
+        }
+        listeningId = null;
+        hardware.end();
+        levels.end();
+    }
+
+    /** Lets live inputs be heard and looked at while nothing plays. */
+    async function stand(): Promise<void> {
+        const state = session.state;
+        if (!state || isPlaying.value || isStanding.value || !hardware.isWanted) {
+            return;
+        }
+        const turn = ++turns;
+        isStanding.value = true;
+        levels.begin();
+        try {
+            hasInterface = hardware.wantsInterface;
+            const listening = await api.post<{ id: string; stream: string }>(
+                `sessions/${state.id}/listenings`,
+                options(),
+            );
+            if (turn !== turns || !isStanding.value) {
+                void api.put(`listenings/${listening.id}`, { stopped: true }).catch(() => undefined);
+                return;
+            }
+            listeningId = listening.id;
+            await player.start(`${listening.stream}?from=${Math.round(position.value)}`, state.document.sampleRate);
+        } catch (error) {
+            if (turn === turns) {
+                isStanding.value = false;
+                if ((error as Error).name !== 'AbortError') {
+                    tellRefusal(error);
+                }
+            }
+        }
+    }
+
+    const standAgain = useTimeoutFn(() => void stand(), STAND_AFTER, { immediate: false });
+
+    /** Goes on where it is with another engine: the interface has another buffer, or is open only now. */
+    function beginAnew(): void {
+        if (isPlaying.value) {
+            void seek(player.position() ?? position.value);
+        } else {
+            leaveStanding();
+            standAgain.start();
+        }
+    }
+
+    const takesInputs = () => recording.value?.some(({ tap: from }) => from === 'input') ?? false;
+
     function stop(): void {
         turns++;
-        position.value = player.position() ?? position.value;
+        leaveStanding();
+        position.value = (isPlaying.value ? player.position() : null) ?? position.value;
         player.halt();
         if (listeningId) {
             void api.put(`listenings/${listeningId}`, { stopped: true }).catch(() => undefined);
@@ -246,10 +349,10 @@ export const useListening = defineStore('listening', () => {
     }
 
     /** Records onto a track from here on; plays where nothing plays yet. */
-    async function record(wish: { channel: string; tap: string }): Promise<void> {
-        recording.value = wish;
+    async function record(...wishes: Wish[]): Promise<void> {
+        recording.value = wishes;
         recorded.value = null;
-        if (isPlaying.value) {
+        if (isPlaying.value && (hasInterface || !takesInputs())) {
             sendOptions();
         } else {
             await play();
@@ -354,6 +457,9 @@ export const useListening = defineStore('listening', () => {
         if (isPlaying.value) {
             return levels.level(key);
         }
+        if (isStanding.value && hardware.heard.includes(key.slice(0, key.indexOf(':')))) {
+            return levels.level(key) ?? survey.state?.result?.taps[key] ?? null;
+        }
         return survey.state?.result?.taps[key] ?? null;
     }
 
@@ -362,6 +468,24 @@ export const useListening = defineStore('listening', () => {
         if (!playing) {
             loudness.value = null;
             levels.end();
+        }
+    });
+    watch(
+        [() => hardware.isWanted, isPlaying],
+        () => {
+            if (hardware.isWanted && !isPlaying.value) {
+                standAgain.start();
+            } else if (!isPlaying.value) {
+                leaveStanding();
+            }
+        },
+        { immediate: true },
+    );
+    watch([() => hardware.armed, () => hardware.wantsInterface], () => {
+        if (isPlaying.value && hardware.wantsInterface && !hasInterface && recording.value === null) {
+            beginAnew();
+        } else {
+            sendOptions();
         }
     });
     // What was compared may be removed.
@@ -383,6 +507,7 @@ export const useListening = defineStore('listening', () => {
         () => session.state?.id,
         () => {
             stop();
+            hardware.armed = [];
             position.value = 0;
             tap.value = null;
             loop.value = null;
@@ -415,6 +540,8 @@ export const useListening = defineStore('listening', () => {
         load,
         loads,
         processes,
+        isStanding,
+        lead,
         metered,
         play,
         stop,

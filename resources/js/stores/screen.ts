@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import type { Insert, AutomationPoint } from '@/api/types';
 import { useSession } from './session';
 
-export type ViewName = 'paths' | 'sends' | 'headroom' | 'load';
+export type ViewName = 'inputs' | 'paths' | 'sends' | 'headroom' | 'load';
 
 /** How the session is looked at: none of it changes the sound, and none of it is part of the document. */
 export const useScreen = defineStore('screen', () => {

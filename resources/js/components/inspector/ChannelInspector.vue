@@ -4,6 +4,7 @@ import type { Channel } from '@/api/types';
 import { useSession } from '@/stores/session';
 import BoxSweep from '@/components/paths/BoxSweep.vue';
 import FreezeSection from './FreezeSection.vue';
+import InputSection from './InputSection.vue';
 import LevelsSection from './LevelsSection.vue';
 import RecordSection from './RecordSection.vue';
 import RoutingSection from './RoutingSection.vue';
@@ -59,6 +60,7 @@ function rename(): void {
             <span class="soft kind">{{ about }}</span>
         </header>
         <SoundSection :channel="channel" :along="along" />
+        <InputSection v-if="!many" :channel="channel" />
         <RoutingSection :channel="channel" :along="along" />
         <RecordSection v-if="!many" :channel="channel" />
         <FreezeSection :channel="channel" :along="along" />

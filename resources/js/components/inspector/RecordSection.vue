@@ -25,8 +25,14 @@ const taps = computed(() => [
             })),
         ),
 ]);
-const isHere = computed(() => listening.recording?.channel === props.channel.id);
-const canRecord = computed(() => props.channel.source.type === 'clips' && !props.channel.frozen && !props.channel.off);
+const isHere = computed(() => listening.recording?.some(({ channel }) => channel === props.channel.id) ?? false);
+const canRecord = computed(
+    () =>
+        props.channel.source.type !== 'tap' &&
+        props.channel.kind === 'track' &&
+        !props.channel.frozen &&
+        !props.channel.off,
+);
 /** Which level is in it. */
 const about = computed(() => {
     if (tap.value === HEARD) {

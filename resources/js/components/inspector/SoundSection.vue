@@ -21,7 +21,7 @@ const media = shallowRef<MediaState | null>(null);
 
 const many = computed(() => props.along.length > 1);
 const isTrack = computed(() => props.channel.kind === 'track');
-const clip = computed(() => (props.channel.source.type === 'clips' ? (props.channel.source.clips[0] ?? null) : null));
+const clip = computed(() => ('clips' in props.channel.source ? (props.channel.source.clips[0] ?? null) : null));
 const tapped = computed(() => (props.channel.source.type === 'tap' ? props.channel.source : null));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const wave = computed(() => {
@@ -125,7 +125,11 @@ function setSource(channel: string, tap: TapName): void {
                 >
             </p>
             <p v-else-if="!tapped" class="hint">
-                No file on this track yet. Drop one on its row, choose one, or take another channel's sound.
+                {{
+                    channel.source.type === 'input'
+                        ? 'Nothing is recorded on this track yet.'
+                        : "No file on this track yet. Drop one on its row, choose one, or take another channel's sound."
+                }}
             </p>
             <p v-if="printed" class="hint" data-printed-from>
                 Made from {{ printed.name }}, {{ printed.tap }}.

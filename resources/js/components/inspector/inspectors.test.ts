@@ -60,6 +60,7 @@ describe('the inspector of a channel', () => {
         open(ChannelInspector, { channel: of('cello'), along: ['cello'] });
         expect(part.findAll('h3').map((one) => one.text())).toEqual([
             'Sound',
+            'Input',
             'Row and routing',
             'Record',
             'Freeze and print',

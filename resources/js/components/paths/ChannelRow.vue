@@ -5,6 +5,7 @@ import type { Channel } from '@/api/types';
 import { laneFaderAt, laneOf } from '@/automation';
 import { setSilence } from '@/moves';
 import { useMetered } from '@/composables/useMetered';
+import { useHardware } from '@/stores/hardware';
 import { useImports } from '@/stores/imports';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -30,6 +31,7 @@ const selection = useSelection();
 const imports = useImports();
 const listening = useListening();
 const survey = useSurvey();
+const hardware = useHardware();
 const screen = useScreen();
 const isOver = ref(false);
 const row = useTemplateRef<HTMLElement>('row');
@@ -44,7 +46,12 @@ useMetered(() => (isInSight.value ? [id.value] : []));
 watchEffect(() => survey.setInSight(id.value, isInSight.value));
 onScopeDispose(() => survey.setInSight(id.value, false));
 const isAudible = computed(() => session.state?.audible[id.value] ?? true);
-const hasSource = computed(() => props.channel.source.type !== 'clips' || props.channel.source.clips.length > 0);
+const hasSource = computed(
+    () =>
+        !('clips' in props.channel.source) ||
+        props.channel.source.clips.length > 0 ||
+        hardware.heard.includes(id.value),
+);
 const sourceTap = computed(() => `${id.value}:source`);
 const preFaderTap = computed(() => `${id.value}:pre-fader`);
 const postFaderTap = computed(() => `${id.value}:post-fader`);
@@ -136,6 +143,16 @@ function dropFiles(event: DragEvent): void {
         </span>
         <span class="cell source">
             <PathLine :tap="sourceTap" :wide="session.isStereo(sourceTap)" :silent="!hasSource" />
+            <svg
+                v-if="hardware.inputOf(channel)"
+                class="from-edge"
+                :class="{ heard: hardware.heard.includes(id) }"
+                viewBox="0 0 10 14"
+                role="img"
+                :aria-label="`Takes ${hardware.portName(hardware.inputOf(channel)?.input ?? '')}`"
+            >
+                <path d="M1 1l7 6-7 6" />
+            </svg>
             <TapStation :tap="sourceTap" :name="`${channel.name}, source`" />
             <TrimField class="trim" :channel="channel" />
         </span>
@@ -279,6 +296,23 @@ function dropFiles(event: DragEvent): void {
 .cell {
     position: relative;
     height: var(--row-height);
+}
+
+.from-edge {
+    position: absolute;
+    top: calc(var(--axis) - 7px);
+    left: -2px;
+    width: 10px;
+    height: 14px;
+    fill: none;
+    stroke: var(--soft);
+    stroke-width: 1.6;
+    pointer-events: none;
+}
+
+.from-edge.heard {
+    stroke: var(--plum);
+    stroke-width: 2.4;
 }
 
 .source .trim {

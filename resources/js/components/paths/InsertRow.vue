@@ -6,6 +6,7 @@ import { useWrappedLine } from '@/composables/useWrappedLine';
 import { depth } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useFreezes } from '@/stores/freezes';
+import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSession } from '@/stores/session';
@@ -31,6 +32,7 @@ const props = defineProps<{
 
 const session = useSession();
 const finder = useFinder();
+const hardware = useHardware();
 const listening = useListening();
 const pilot = usePilot();
 const drag = useChipDrag();
@@ -50,6 +52,16 @@ const isTight = computed(() => {
     return props.isCompact === true && width.value > 0 && wanted > width.value;
 });
 /** The row before the fader of a frozen channel, with what stands in its splits. */
+/** Where live sound comes from, and how late it comes to the headphones. */
+const live = computed(() => {
+    const input = hardware.inputOf(props.channel);
+    if (!input || props.row !== 'inserts' || props.branch || !hardware.heard.includes(props.channel.id)) {
+        return null;
+    }
+    const samples = hardware.delay(props.channel.id).reduce((sum, part) => sum + part.samples, 0);
+    const milliseconds = (samples / (session.document?.sampleRate ?? 48000)) * 1000;
+    return `live from in ${input.input.replace('in:', '').replace('-', '–')} · ${milliseconds.toFixed(1)} ms`;
+});
 const isFrozen = computed(() => props.channel.frozen !== undefined && props.row === 'inserts');
 const freeze = computed(() => freezes.facts(props.channel.id));
 const gap = computed(() => {
@@ -133,7 +145,7 @@ function isWideBefore(index: number): boolean {
                 :is-tight="isTight"
             />
         </span>
-        <span class="rest" :class="{ told: isFrozen && !branch }">
+        <span class="rest" :class="{ told: (isFrozen || live) && !branch }">
             <PathLine :tap="before(inserts.length)" :wide="isWideBefore(inserts.length)" :silent="silent" />
             <span v-if="gap === inserts.length" class="gap" />
             <OrderOffer v-for="offer in offersAt(inserts.length)" :key="offer.text" v-bind="offer" />
@@ -156,6 +168,13 @@ function isWideBefore(index: number): boolean {
             >
                 +
             </button>
+            <span
+                v-if="live && !isCompact"
+                class="live"
+                :title="`${live}: press the row for the delay by part`"
+                data-live
+                >{{ live }}</span
+            >
         </span>
     </div>
 </template>
@@ -247,6 +266,15 @@ function isWideBefore(index: number): boolean {
 
 .compact .rest.told {
     min-width: 76px;
+}
+
+.live {
+    position: relative;
+    margin-left: 8px;
+    padding: 0 5px;
+    background: var(--ground);
+    color: var(--plum);
+    white-space: nowrap;
 }
 
 .add {

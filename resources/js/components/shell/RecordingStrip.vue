@@ -10,7 +10,9 @@ const session = useSession();
 const listening = useListening();
 
 const rate = computed(() => session.document?.sampleRate ?? 48000);
-const track = computed(() => session.channel(listening.recording?.channel ?? '')?.name ?? '');
+const track = computed(() =>
+    (listening.recording ?? []).map(({ channel }) => session.channel(channel)?.name ?? channel).join(', '),
+);
 const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().fullScale);
 </script>
 

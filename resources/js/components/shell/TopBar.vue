@@ -19,6 +19,7 @@ const imports = useImports();
 const pilot = usePilot();
 const screen = useScreen();
 const views: [ViewName, string][] = [
+    ['inputs', 'Inputs'],
     ['paths', 'Paths'],
     ['sends', 'Sends'],
     ['headroom', 'Headroom'],
@@ -195,7 +196,7 @@ label input {
     white-space: nowrap;
 }
 
-/* Four views and three figures stand in one line at 1024 too. */
+/* Five views and three figures stand in one line at 1024 too. */
 @media (max-width: 1180px) {
     .top {
         gap: 5px;

@@ -1,0 +1,271 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import LyingSlider from '@/components/controls/LyingSlider.vue';
+import { decibels } from '@/format';
+import { useHardware } from '@/stores/hardware';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+
+/** One input of the interface: its name, what is plugged in, its level with the clip mark, its gain, and the tracks that take it. */
+const props = defineProps<{ port: number }>();
+
+const session = useSession();
+const selection = useSelection();
+const hardware = useHardware();
+
+const LOWEST = -60;
+const NEW = '+';
+
+const input = computed(() => hardware.state?.inputs[props.port - 1]);
+const name = ref('');
+watch(
+    () => input.value?.name,
+    (now) => (name.value = now ?? ''),
+    { immediate: true },
+);
+/** Cables are told apart by the output they come from. */
+const plugs = computed(() =>
+    (hardware.state?.plugs ?? [])
+        .filter(({ id }) => id !== 'file' || input.value?.plug === 'file')
+        .flatMap(({ id, label }) =>
+            id === 'cable'
+                ? (hardware.state?.outputs ?? []).map((output, i) => ({
+                      value: `cable:${i + 1}`,
+                      name: `cable from ${i + 1} ${output}`,
+                  }))
+                : [{ value: id, name: label }],
+        ),
+);
+const plug = computed(() =>
+    input.value?.plug === 'cable' ? `cable:${input.value.output}` : (input.value?.plug ?? ''),
+);
+const level = computed(() => hardware.levels[props.port]);
+const share = (value: number | null | undefined) =>
+    value === null || value === undefined ? 0 : Math.min(1, Math.max(0, (value - LOWEST) / -LOWEST));
+const clipped = computed(() => hardware.clipped[props.port] ?? 0);
+const takers = computed(() =>
+    hardware.tracks.filter((channel) =>
+        hardware.inputOf(channel)?.input.replace('in:', '').split('-').map(Number).includes(props.port),
+    ),
+);
+const free = computed(() => [
+    { value: '', name: 'to a track …' },
+    { value: NEW, name: 'a new track' },
+    ...session.channels
+        .filter((channel) => channel.kind === 'track' && 'clips' in channel.source && !takers.value.includes(channel))
+        .map(({ id, name: label }) => ({ value: id, name: label })),
+]);
+
+function rename(): void {
+    const wanted = name.value.trim();
+    if (wanted !== '' && wanted !== input.value?.name) {
+        void hardware.set({ input: props.port, name: wanted });
+    } else {
+        name.value = input.value?.name ?? '';
+    }
+}
+
+function setPlug(value: string): void {
+    const [id = '', output] = value.split(':');
+    void hardware.set({ input: props.port, plug: id, ...(output ? { output: Number(output) } : {}) });
+}
+
+async function lead(to: string): Promise<void> {
+    const known = session.channels.map(({ id }) => id);
+    let channel = to;
+    if (to === NEW) {
+        await session.edit({ type: 'add-channel', name: input.value?.name ?? `Input ${props.port}` });
+        channel = session.channels.find(({ id }) => !known.includes(id))?.id ?? '';
+    }
+    if (channel !== '') {
+        await session.edit({ type: 'set-input', channel, input: `in:${props.port}` });
+        selection.selectChannel(channel, new MouseEvent('click'), [channel]);
+    }
+}
+</script>
+
+<template>
+    <div v-if="input" class="line" :data-input-port="port" :class="{ idle: input.plug === 'nothing' }">
+        <span class="port figure">{{ port }}</span>
+        <input
+            v-model="name"
+            class="name"
+            :aria-label="`Name of input ${port}`"
+            maxlength="40"
+            @keydown.enter="($event.target as HTMLElement).blur()"
+            @keydown.stop
+            @blur="rename"
+        />
+        <ChoiceMenu
+            class="plug"
+            :label="`What is plugged into input ${port}`"
+            :model-value="plug"
+            :items="plugs"
+            @update:model-value="setPlug"
+        />
+        <span class="level" aria-hidden="true">
+            <span
+                class="average"
+                :style="{ width: `${100 * share(level?.[1])}%` }"
+                :class="{ hot: (level?.[0] ?? -99) > -6 }"
+            />
+            <span v-if="level && level[0] !== null" class="peak" :style="{ left: `${100 * share(level[0])}%` }" />
+            <span class="tick" :style="{ left: '80%' }" /><span class="tick" :style="{ left: '90%' }" />
+        </span>
+        <span class="figure number" :data-peak="level?.[0] ?? ''">{{ level ? decibels(level[0]) : '·' }}</span>
+        <span class="figure number soft">{{ level ? decibels(level[1]) : '·' }}</span>
+        <LyingSlider
+            v-if="hardware.state"
+            class="gain"
+            :model-value="input.gain"
+            :min="hardware.state.gains.lowest"
+            :max="hardware.state.gains.highest"
+            :default="0"
+            :step="1"
+            :fine="0.1"
+            :label="`Gain of input ${port}`"
+            :text="decibels(input.gain, true)"
+            @change="(gain) => gain !== null && hardware.set({ input: port, gain })"
+        />
+        <span class="leads">
+            <button
+                v-if="clipped > 0"
+                class="plain clipped"
+                :title="`${clipped} samples were clipped: it is in what was recorded. Press to clear the mark.`"
+                :data-clipped="port"
+                @click="hardware.set({ clear: port })"
+            >
+                <i aria-hidden="true" />clipped
+            </button>
+            <button
+                v-for="channel in takers"
+                :key="channel.id"
+                class="plain taker"
+                :class="{ live: hardware.heard.includes(channel.id) }"
+                :title="`${channel.name} takes it${hardware.heard.includes(channel.id) ? ', and it is heard' : ''}`"
+                @click="selection.selectChannel(channel.id, $event, [channel.id])"
+            >
+                {{ channel.name }}
+            </button>
+            <ChoiceMenu
+                class="to"
+                :label="`Track that takes input ${port}`"
+                :model-value="''"
+                :items="free"
+                @update:model-value="lead"
+            />
+        </span>
+    </div>
+</template>
+
+<style scoped>
+.line {
+    display: contents;
+}
+
+.port {
+    display: grid;
+    place-items: center;
+    height: 24px;
+    border: 1.5px solid var(--plum);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.idle .port {
+    border-color: var(--contour);
+    color: var(--soft);
+}
+
+.name {
+    width: 100%;
+    min-width: 0;
+    padding: 2px 4px;
+    border: 1px solid transparent;
+    border-radius: 4px;
+    background: none;
+    font-weight: 600;
+}
+
+.name:hover,
+.name:focus {
+    border-color: var(--contour);
+    background: var(--sheet);
+}
+
+.level {
+    position: relative;
+    height: 6px;
+    background: var(--contour);
+}
+
+.average {
+    position: absolute;
+    inset: 0 auto 0 0;
+    background: var(--water);
+}
+
+.average.hot {
+    background: var(--brass);
+}
+
+.peak {
+    position: absolute;
+    top: -4px;
+    width: 2px;
+    height: 14px;
+    background: var(--ink);
+}
+
+.tick {
+    position: absolute;
+    top: -5px;
+    width: 1px;
+    height: 16px;
+    background: var(--soft);
+    opacity: 0.45;
+}
+
+.number {
+    text-align: right;
+}
+
+.leads {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 2px 10px;
+    min-width: 0;
+    padding-left: 8px;
+}
+
+.clipped {
+    color: var(--buoy-text);
+    font-weight: 600;
+}
+
+.clipped i {
+    display: inline-block;
+    width: 9px;
+    height: 9px;
+    margin-right: 5px;
+    background: var(--buoy);
+}
+
+.taker {
+    font-weight: 600;
+    text-decoration: underline;
+    text-decoration-color: var(--contour);
+    text-underline-offset: 3px;
+}
+
+.taker.live {
+    color: var(--plum);
+    text-decoration-color: var(--plum);
+}
+
+.to {
+    width: 104px;
+}
+</style>

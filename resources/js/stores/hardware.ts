@@ -1,0 +1,137 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { api } from '@/api/client';
+import type { Channel, InterfaceState } from '@/api/types';
+import { tellRefusal } from './notices';
+import { useScreen } from './screen';
+import { useSession } from './session';
+
+/** Peak and average in dBFS, null is silence; samples that were clipped since last told. */
+export type InputLevel = [peak: number | null, average: number | null, clipped: number];
+
+/** What is set of the interface at once. */
+export type InterfaceChange =
+    | { buffer: number }
+    | { input: number; name?: string; plug?: string; gain?: number; file?: string; output?: number }
+    | { output: number; name: string }
+    | { clear: number };
+
+/** Seconds a peak stays readable. */
+const HOLD = 1.2;
+
+/** The audio interface: how it is set, what comes in, and which tracks are armed. */
+export const useHardware = defineStore('hardware', () => {
+    const session = useSession();
+    const screen = useScreen();
+    const state = shallowRef<InterfaceState | null>(null);
+    const levels = shallowRef<Record<string, InputLevel>>({});
+    /** Samples each input clipped, until that is cleared. */
+    const clipped = ref<Record<string, number>>({});
+    const armed = ref<string[]>([]);
+    const held = new Map<string, { peak: number | null; until: number }>();
+
+    const inputOf = (channel: Channel | undefined) => (channel?.source.type === 'input' ? channel.source : null);
+
+    const tracks = computed(() => session.channels.filter((channel) => inputOf(channel)));
+    /** Ids of the tracks whose input is heard in place of their clips. */
+    const heard = computed(() =>
+        tracks.value
+            .filter((channel) => {
+                const monitor = inputOf(channel)?.monitor;
+                const isWanted = monitor === 'always' || (monitor === 'armed' && armed.value.includes(channel.id));
+                return isWanted && !channel.frozen && !channel.off;
+            })
+            .map(({ id }) => id),
+    );
+    /** Whether live sound is wanted while nothing plays: somebody is heard, or the levels are looked at. */
+    const isWanted = computed(() => session.state !== null && (screen.view === 'inputs' || heard.value.length > 0));
+    const wantsInterface = computed(() => screen.view === 'inputs' || tracks.value.length > 0);
+
+    function arm(channel: string, isArmed: boolean): void {
+        armed.value = isArmed
+            ? [...armed.value.filter((id) => id !== channel), channel]
+            : armed.value.filter((id) => id !== channel);
+    }
+
+    async function load(): Promise<void> {
+        take(await api.get<InterfaceState>('interface'));
+    }
+
+    async function set(change: InterfaceChange): Promise<void> {
+        try {
+            take(await api.put<InterfaceState>('interface', change));
+        } catch (error) {
+            tellRefusal(error);
+            await load().catch(tellRefusal);
+        }
+    }
+
+    function take(known: InterfaceState): void {
+        state.value = known;
+        clipped.value = { ...known.clipped };
+    }
+
+    /** Takes in what the inputs carry now. */
+    function show(ports: Record<string, InputLevel>): void {
+        const now = performance.now() / 1000;
+        const shown: Record<string, InputLevel> = {};
+        for (const [port, [peak, average, count]] of Object.entries(ports)) {
+            const known = held.get(port);
+            if (!known || known.until < now || (peak ?? -Infinity) >= (known.peak ?? -Infinity)) {
+                held.set(port, { peak, until: now + HOLD });
+            }
+            shown[port] = [held.get(port)?.peak ?? null, average, count];
+            if (count > 0) {
+                clipped.value = { ...clipped.value, [port]: (clipped.value[port] ?? 0) + count };
+            }
+        }
+        levels.value = shown;
+    }
+
+    function end(): void {
+        held.clear();
+        levels.value = {};
+    }
+
+    /** The delay of a live input in samples, by what makes it: the way in, each channel on the way, the way out. */
+    function delay(channel: string): { name: string; samples: number }[] {
+        const latency = state.value?.latency;
+        const path = session.state?.live[channel];
+        if (!latency || !path) {
+            return [];
+        }
+        return [
+            { name: 'in', samples: latency.in },
+            ...path
+                .filter(({ samples }) => samples > 0)
+                .map(({ channel: id, samples }) => ({ name: session.channel(id)?.name ?? id, samples })),
+            { name: 'out', samples: latency.out },
+        ];
+    }
+
+    /** "1 Voice", "1–2 Voice and Guitar". */
+    function portName(port: string): string {
+        const numbers = port.replace('in:', '').split('-');
+        const names = numbers.map((number) => state.value?.inputs[Number(number) - 1]?.name ?? '');
+        return `${numbers.join('–')} ${names.join(' and ')}`.trim();
+    }
+
+    return {
+        state,
+        levels,
+        clipped,
+        armed,
+        tracks,
+        heard,
+        isWanted,
+        wantsInterface,
+        inputOf,
+        arm,
+        load,
+        set,
+        show,
+        end,
+        delay,
+        portName,
+    };
+});

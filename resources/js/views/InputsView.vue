@@ -1,0 +1,244 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import InputLine from '@/components/inputs/InputLine.vue';
+import { decibels } from '@/format';
+import { useHardware } from '@/stores/hardware';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+
+/** What comes in and goes out by port, at which level, and where it leads. */
+const session = useSession();
+const hardware = useHardware();
+const listening = useListening();
+const selection = useSelection();
+
+const rate = computed(() => session.document?.sampleRate ?? 48000);
+const buffer = computed(() => hardware.state?.buffer ?? 128);
+const buffers = computed(() =>
+    (hardware.state?.buffers ?? []).map((samples) => ({ value: samples, name: `${samples} samples` })),
+);
+const each = computed(() => ((buffer.value / rate.value) * 1000).toFixed(1));
+const names = ref<string[]>([]);
+watch(
+    () => hardware.state?.outputs,
+    (now) => (names.value = [...(now ?? [])]),
+    { immediate: true },
+);
+/** Channels that end at the interface, with the ports they go to. */
+const going = computed(() =>
+    [...session.channels]
+        .filter((channel) => channel.output.startsWith('hw:'))
+        .map((channel) => ({ channel, ports: channel.output.replace('hw:', '').split('-').map(Number) })),
+);
+const outputs = computed(() =>
+    names.value.map((_, i) => ({ port: i + 1, from: going.value.find(({ ports }) => ports.includes(i + 1)) })),
+);
+
+function rename(port: number): void {
+    const wanted = names.value[port - 1]?.trim() ?? '';
+    const known = hardware.state?.outputs[port - 1] ?? '';
+    if (wanted !== '' && wanted !== known) {
+        void hardware.set({ output: port, name: wanted });
+    } else {
+        names.value[port - 1] = known;
+    }
+}
+
+function level(channel: string): string {
+    const known = listening.level(`${channel}:post-fader`);
+    return known ? decibels(known.peak) : '·';
+}
+</script>
+
+<template>
+    <main class="inputs" data-view="inputs" aria-label="Inputs">
+        <header v-if="hardware.state">
+            <h1>{{ hardware.state.name }}</h1>
+            <span class="hint">
+                {{ hardware.state.inputs.length }} in, {{ hardware.state.outputs.length }} out · {{ rate / 1000 }} kHz
+            </span>
+            <ChoiceMenu
+                class="buffer"
+                label="Buffer of the interface"
+                :model-value="buffer"
+                :items="buffers"
+                @update:model-value="(samples) => hardware.set({ buffer: samples })"
+            />
+            <span class="hint" data-buffer>= {{ each }} ms each way</span>
+        </header>
+        <div class="scroll">
+            <h2>Coming in</h2>
+            <div class="coming">
+                <span class="hint head" /><span class="hint head" /><span class="hint head" />
+                <span class="hint head scale" aria-hidden="true">
+                    <span :style="{ left: '80%' }">−12</span><span :style="{ left: '90%' }">−6</span>
+                </span>
+                <span class="hint head number">peak</span>
+                <span class="hint head number">average</span>
+                <span class="hint head">gain, dB</span>
+                <span class="hint head to">leads to</span>
+                <InputLine v-for="(_, i) in hardware.state?.inputs ?? []" :key="i" :port="i + 1" />
+            </div>
+            <h2>Going out</h2>
+            <div class="going">
+                <template v-for="{ port, from } in outputs" :key="port">
+                    <span class="port figure" :class="{ idle: !from }">{{ port }}</span>
+                    <input
+                        v-model="names[port - 1]"
+                        class="name"
+                        :aria-label="`Name of output ${port}`"
+                        maxlength="40"
+                        @keydown.enter="($event.target as HTMLElement).blur()"
+                        @keydown.stop
+                        @blur="rename(port)"
+                    />
+                    <button
+                        v-if="from"
+                        class="plain from"
+                        @click="selection.selectChannel(from.channel.id, $event, [from.channel.id])"
+                    >
+                        {{ from.channel.name }}, {{ from.ports[0] === port ? 'left' : 'right' }}
+                    </button>
+                    <span v-else class="hint">nothing</span>
+                    <span class="figure number">{{ from ? level(from.channel.id) : '' }}</span>
+                </template>
+            </div>
+        </div>
+    </main>
+</template>
+
+<style scoped>
+.inputs {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    min-height: 0;
+}
+
+header {
+    display: flex;
+    align-items: baseline;
+    gap: 12px;
+    padding: 10px 16px 4px;
+}
+
+h1 {
+    margin: 0;
+    font-size: 16px;
+    white-space: nowrap;
+}
+
+.buffer {
+    width: 118px;
+}
+
+.scroll {
+    flex: 1;
+    min-height: 0;
+    overflow: auto;
+    padding: 0 16px 16px;
+    scrollbar-width: thin;
+}
+
+h2 {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    margin: 10px 0 6px;
+    color: var(--soft);
+    font-size: 12px;
+    font-weight: 400;
+}
+
+h2::after {
+    flex: 1;
+    height: 1px;
+    background: var(--contour);
+    content: '';
+}
+
+.coming {
+    display: grid;
+    grid-template-columns: 28px minmax(84px, 130px) 172px minmax(90px, 1.2fr) 46px 56px 118px minmax(140px, 1fr);
+    align-items: center;
+    gap: 7px 10px;
+}
+
+.head {
+    align-self: end;
+    white-space: nowrap;
+}
+
+.to {
+    padding-left: 8px;
+}
+
+/* The level gives way first. */
+@media (max-width: 1180px) {
+    .coming {
+        grid-template-columns: 26px minmax(64px, 1fr) 160px minmax(44px, 1fr) 44px 50px 118px 114px;
+        column-gap: 6px;
+    }
+
+    .scale {
+        visibility: hidden;
+    }
+}
+
+.scale {
+    position: relative;
+    height: 15px;
+}
+
+.scale span {
+    position: absolute;
+    transform: translateX(-50%);
+}
+
+.number {
+    text-align: right;
+}
+
+.going {
+    display: grid;
+    grid-template-columns: 28px minmax(100px, 170px) minmax(120px, 220px) 60px;
+    align-items: center;
+    gap: 6px 10px;
+}
+
+.port {
+    display: grid;
+    place-items: center;
+    height: 24px;
+    border: 1.5px solid var(--plum);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.port.idle {
+    border-color: var(--contour);
+    color: var(--soft);
+}
+
+.name {
+    width: 100%;
+    min-width: 0;
+    padding: 2px 4px;
+    border: 1px solid transparent;
+    border-radius: 4px;
+    background: none;
+    font-weight: 600;
+}
+
+.name:hover,
+.name:focus {
+    border-color: var(--contour);
+    background: var(--sheet);
+}
+
+.from {
+    font-weight: 600;
+}
+</style>
