@@ -50,6 +50,7 @@ Route::get('sessions/{session}/advice', [PilotController::class, 'index']);
 Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
 
 Route::get('interface', [InterfaceController::class, 'show']);
+Route::post('interface/levels', [InterfaceController::class, 'levels']);
 Route::put('interface', [InterfaceController::class, 'update']);
 
 Route::get('rules', [RulesController::class, 'index']);

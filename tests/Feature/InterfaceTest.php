@@ -231,6 +231,14 @@ it('refuses to record what does not come in', function (): void {
     $this->postJson($url, ['standing' => 1])->assertUnprocessable()->assertJsonPath('location', '/standing');
 });
 
+it('says what to change after the loudest passage, and refuses what is no reading', function (): void {
+    $this->postJson('/api/interface/levels', ['inputs' => [['input' => 1, 'readings' => [[-26.0, -34, 0]]], ['input' => 2, 'readings' => []]]])->assertOk()
+        ->assertJsonPath('advice.1.change', 16)->assertJsonPath('advice.2.text', 'Nothing came in. Is it plugged in, and does somebody play?');
+    foreach ([[[['input' => 9, 'readings' => []]], '/inputs/0/input'], [[['input' => 1, 'readings' => [[-3, -4]]]], '/inputs/0/readings/0'], [[['input' => 1, 'readings' => [['loud', 0, 0]]]], '/inputs/0/readings/0/0']] as [$inputs, $place]) {
+        $this->postJson('/api/interface/levels', ['inputs' => $inputs])->assertUnprocessable()->assertJsonPath('location', $place);
+    }
+});
+
 it('keeps a file that is plugged in from being removed', function (): void {
     $session = Demo::session();
     setInterface(['input' => 5, 'plug' => 'file', 'file' => 'cello']);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Hafen\Hardware\Converter;
 use Hafen\Hardware\InputPort;
 use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\LevelAdvice;
 use Hafen\Hardware\Plug\Part;
 use Hafen\Hardware\Plug\Performer;
 use Hafen\Hardware\PlugKind;
@@ -124,3 +125,19 @@ it('knows where the session was, stretch by stretch', function (): void {
         ->and($timecode->between(150, 200))->toBe([[150, 50, 1150], [200, 100, null], [300, 50, 7000]])
         ->and($timecode->between(390, 20))->toBe([[390, 10, 7090], [400, 10, null]]);
 });
+
+// Source: practice; peaks from -12 to -6 dBFS, the average near -18.
+it('says what to change at an input after its loudest passage', function (array $readings, float $gain, float $change, string $says): void {
+    $advice = LevelAdvice::of($readings, $gain);
+    expect($advice->change)->toEqualWithDelta($change, 1e-9)->and($advice->text)->toContain($says);
+})->with([
+    'healthy' => [[[-9.0, -19.0, 0], [-20.0, -26.0, 0]], 30.0, 0.0, 'a healthy level'],
+    'too soft: the average to -18' => [[[-26.0, -34.0, 0]], 20.0, 16.0, 'turn it up by 16.0 dB'],
+    'too soft, with high peaks: the peaks to -6' => [[[-20.0, -40.0, 0]], 20.0, 14.0, 'turn it up by 14.0 dB'],
+    'too loud, and dense: the peaks to -12 at least' => [[[-2.0, -5.0, 0]], 20.0, -10.0, 'turn it down by 10.0 dB'],
+    'clipped' => [[[0.0, -6.0, 41], [-3.0, -9.0, 2]], 40.0, -12.0, '43 samples were clipped'],
+    'silence' => [[[null, null, 0], [-70.0, -80.0, 0]], 20.0, 0.0, 'Nothing came in'],
+    'rests do not count' => [[[-26.0, -34.0, 0], ...array_fill(0, 50, [null, null, 0])], 20.0, 16.0, 'turn it up'],
+    'as far as it goes' => [[[-40.0, -49.0, 0]], 50.0, 10.0, 'goes no further'],
+    'not at all' => [[[-40.0, -49.0, 0]], 60.0, 0.0, 'goes no further'],
+]);

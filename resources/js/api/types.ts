@@ -94,6 +94,12 @@ export interface SessionState {
     pilot: Advice[];
 }
 
+/** What to change at the amplifier of an input, in dB. */
+export interface LevelAdvice {
+    change: number;
+    text: string;
+}
+
 /** The audio interface and how it is set; latencies in samples. */
 export interface InterfaceState {
     name: string;

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, InterfaceState } from '@/api/types';
+import type { Channel, InterfaceState, LevelAdvice } from '@/api/types';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
 import { useSession } from './session';
@@ -28,6 +28,10 @@ export const useHardware = defineStore('hardware', () => {
     /** Samples each input clipped, until that is cleared. */
     const clipped = ref<Record<string, number>>({});
     const armed = ref<string[]>([]);
+    /** While the loudest passage is played: all that came in since, by port; null otherwise. */
+    const passage = shallowRef<Record<string, InputLevel[]> | null>(null);
+    /** What to change at the inputs, after it was played. */
+    const advice = ref<Record<string, LevelAdvice>>({});
     const held = new Map<string, { peak: number | null; until: number }>();
 
     const inputOf = (channel: Channel | undefined) => (channel?.source.type === 'input' ? channel.source : null);
@@ -76,6 +80,7 @@ export const useHardware = defineStore('hardware', () => {
         const now = performance.now() / 1000;
         const shown: Record<string, InputLevel> = {};
         for (const [port, [peak, average, count]] of Object.entries(ports)) {
+            passage.value?.[port]?.push([peak, average, count]);
             const known = held.get(port);
             if (!known || known.until < now || (peak ?? -Infinity) >= (known.peak ?? -Infinity)) {
                 held.set(port, { peak, until: now + HOLD });
@@ -86,6 +91,37 @@ export const useHardware = defineStore('hardware', () => {
             }
         }
         levels.value = shown;
+    }
+
+    /** Listens to the loudest passage, on all inputs something is plugged into. */
+    function findLevels(): void {
+        advice.value = {};
+        passage.value = Object.fromEntries(
+            (state.value?.inputs ?? []).flatMap(({ plug }, i) => (plug === 'nothing' ? [] : [[String(i + 1), []]])),
+        );
+    }
+
+    /** The passage is over: asks what to change. */
+    async function endPassage(): Promise<void> {
+        const inputs = Object.entries(passage.value ?? {}).map(([port, readings]) => ({
+            input: Number(port),
+            readings,
+        }));
+        passage.value = null;
+        try {
+            const known = await api.post<{ advice: Record<string, LevelAdvice> }>('interface/levels', { inputs });
+            advice.value = known.advice;
+        } catch (error) {
+            tellRefusal(error);
+        }
+    }
+
+    /** Sets the gain as advised. */
+    async function follow(port: number): Promise<void> {
+        const change = advice.value[port]?.change ?? 0;
+        const gain = state.value?.inputs[port - 1]?.gain ?? 0;
+        advice.value = Object.fromEntries(Object.entries(advice.value).filter(([other]) => Number(other) !== port));
+        await set({ input: port, gain: Number((gain + change).toFixed(1)) });
     }
 
     function end(): void {
@@ -123,6 +159,11 @@ export const useHardware = defineStore('hardware', () => {
         armed,
         tracks,
         heard,
+        passage,
+        advice,
+        findLevels,
+        endPassage,
+        follow,
         isWanted,
         wantsInterface,
         inputOf,

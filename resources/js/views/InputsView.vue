@@ -67,6 +67,16 @@ function level(channel: string): string {
                 @update:model-value="(samples) => hardware.set({ buffer: samples })"
             />
             <span class="hint" data-buffer>= {{ each }} ms each way</span>
+            <span class="fill" />
+            <span v-if="hardware.passage" class="hint listening" role="status">play the loudest passage …</span>
+            <button
+                class="text-button find"
+                data-find-level
+                :aria-pressed="hardware.passage !== null"
+                @click="hardware.passage ? hardware.endPassage() : hardware.findLevels()"
+            >
+                {{ hardware.passage ? 'It is over' : 'Find the level …' }}
+            </button>
         </header>
         <div class="scroll">
             <h2>Coming in</h2>
@@ -122,6 +132,20 @@ header {
     align-items: baseline;
     gap: 12px;
     padding: 10px 16px 4px;
+}
+
+.fill {
+    flex: 1;
+}
+
+.find {
+    color: var(--deep);
+    font-weight: 600;
+    white-space: nowrap;
+}
+
+.listening {
+    color: var(--brass-text);
 }
 
 h1 {

@@ -43,6 +43,7 @@ const plug = computed(() =>
 const level = computed(() => hardware.levels[props.port]);
 const share = (value: number | null | undefined) =>
     value === null || value === undefined ? 0 : Math.min(1, Math.max(0, (value - LOWEST) / -LOWEST));
+const advice = computed(() => hardware.advice[props.port]);
 const clipped = computed(() => hardware.clipped[props.port] ?? 0);
 const takers = computed(() =>
     hardware.tracks.filter((channel) =>
@@ -156,12 +157,24 @@ async function lead(to: string): Promise<void> {
                 @update:model-value="lead"
             />
         </span>
+        <p v-if="advice" class="advice" :data-advice="port">
+            {{ advice.text }}
+            <button v-if="advice.change !== 0" class="plain fix" @click="hardware.follow(port)">
+                Set {{ decibels(input.gain + advice.change, true) }} dB
+            </button>
+        </p>
     </div>
 </template>
 
 <style scoped>
 .line {
     display: contents;
+}
+
+.advice {
+    grid-column: 2 / -1;
+    margin: -4px 0 2px 4px;
+    color: var(--soft);
 }
 
 .port {
