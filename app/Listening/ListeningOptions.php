@@ -19,6 +19,7 @@ final readonly class ListeningOptions
      * @param  list<string>  $armed  tracks whose input is to be recorded
      * @param  bool  $standing  nothing plays, only live inputs are heard
      * @param  bool  $interface  the audio interface is open even where no track takes an input
+     * @param  ?float  $quick  live inputs are heard without inserts that make them later than so many milliseconds
      * @param  int  $setting  number of the interface's setting
      */
     public function __construct(
@@ -36,6 +37,7 @@ final readonly class ListeningOptions
         public array $armed = [],
         public bool $standing = false,
         public bool $interface = false,
+        public ?float $quick = null,
         public int $setting = 0,
     ) {
     }

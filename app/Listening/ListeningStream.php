@@ -20,6 +20,7 @@ use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
+use Hafen\Routing\QuickMonitoring;
 use Hafen\Session\Session;
 
 /**
@@ -117,7 +118,7 @@ final class ListeningStream
         if ($options?->standing === true) {
             $this->engine->standStill();
         }
-        $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep, armed: $options->armed ?? []);
+        $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep, armed: $options->armed ?? [], quick: $options?->quick);
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
         }
@@ -141,8 +142,11 @@ final class ListeningStream
 
                     return;
                 }
-                if (! $this->open->follow($options->setting)) {
-                    yield Frames::notice(['kind' => 'interface-changed']);
+                $set = $this->open->follow($options->setting);
+                if ($set !== null) {
+                    yield Frames::notice($set);
+                }
+                if ($set !== null && ! $set['isSame']) {
                     yield Frames::end();
 
                     return;
@@ -219,7 +223,7 @@ final class ListeningStream
     {
         $before = $this->options;
         $this->options = $options;
-        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed) {
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick) {
             yield from $this->change($options);
         }
         if ($options->tap !== $before?->tap) {
@@ -304,7 +308,7 @@ final class ListeningStream
     private function heardIn(Session $session, ListeningOptions $options): Session
     {
         $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
-        $session = $this->open->buffer() === null ? $session : Monitoring::heardIn($session, $options->armed);
+        $session = $this->open->buffer() === null ? $session : Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
 
         return $options->standing ? Monitoring::standing($session, $this->from) : $session;
     }

@@ -48,18 +48,18 @@ final class OpenInterface
      * Goes on as it is set now.
      *
      * @param  int  $setting  number of the setting
-     * @return bool false where it has another buffer: then all has to begin anew
+     * @return ?array{kind: 'interface-set', isSame: bool} what to tell where it is set otherwise; with another buffer it is not the same, and all has to begin anew
      */
-    public function follow(int $setting): bool
+    public function follow(int $setting): ?array
     {
         if ($this->interface === null || $setting === $this->setting) {
-            return true;
+            return null;
         }
         $this->setting = $setting;
         $profile = $this->desk->profile();
         $this->interface->configure($profile);
 
-        return $profile->buffer === $this->buffer;
+        return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer];
     }
 
     /** @return array{kind: 'inputs', ports: object} peak and average in dBFS, and samples that were clipped, since last told, by port */

@@ -22,6 +22,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?list<array{channel: string, tap: string}> $record
  * @property ?list<string> $armed
  * @property bool $standing
+ * @property ?float $quick
  * @property bool $interface
  * @property int $side
  * @property bool $stopped

@@ -20,6 +20,7 @@ use Hafen\Routing\BranchSum;
 use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
 use Hafen\Routing\LivePath;
+use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
@@ -108,13 +109,24 @@ final readonly class SessionState
         return $frozen;
     }
 
-    /** @return array<string, list<array{channel: string, samples: int}>> how late each track's input comes to the main's output, by channel on the way; by id of the track */
+    /**
+     * How late each track's input comes to the main's output, by channel on the way; and so without the inserts that make it later than a delay.
+     *
+     * @return array<string, array{path: list<array{channel: string, samples: int}>, quick: list<array{delay: float, sleeping: list<string>, path: list<array{channel: string, samples: int}>}>}> by id of the track
+     */
     private function live(Session $session): array
     {
         $live = [];
         foreach ($session->channels as $channel) {
             if ($channel->source instanceof ClipSource && $channel->source->input !== null) {
-                $live[$channel->id] = LivePath::of($session, $this->processors, $channel->id);
+                $live[$channel->id] = [
+                    'path' => LivePath::of($session, $this->processors, $channel->id),
+                    'quick' => array_map(function (float $delay) use ($session, $channel): array {
+                        $quick = new QuickMonitoring($this->processors, $delay);
+
+                        return ['delay' => $delay, 'sleeping' => $quick->sleeping($session, $channel), 'path' => LivePath::of($session, $this->processors, $channel->id, $quick)];
+                    }, QuickMonitoring::DELAYS),
+                ];
             }
         }
 

@@ -20,6 +20,7 @@ return new class extends Migration
         });
         Schema::table('listenings', static function (Blueprint $table): void {
             $table->json('armed')->nullable();
+            $table->float('quick')->nullable();
             $table->boolean('standing')->default(false);
             $table->boolean('interface')->default(false);
         });
@@ -28,6 +29,6 @@ return new class extends Migration
     public function down(): void
     {
         Schema::dropIfExists('interface_profiles');
-        Schema::table('listenings', static fn (Blueprint $table) => $table->dropColumn(['armed', 'standing', 'interface']));
+        Schema::table('listenings', static fn (Blueprint $table) => $table->dropColumn(['armed', 'quick', 'standing', 'interface']));
     }
 };

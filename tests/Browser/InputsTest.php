@@ -35,9 +35,8 @@ it('shows what comes in while nothing plays, marks what clips, and keeps the mar
     expect(peakAt(4))->toBeNull();
     choose('[data-input-port="4"] .plug', 'test tone, 1 kHz');
     $this->browser->until(fn (): bool => abs((peakAt(4) ?? -200.0) + 18.0) < 0.2, 'the tone at -18 dBFS');
-    $name = $this->browser->find('[aria-label="Name of input 4"]');
-    $name->clear();
-    $name->sendKeys('Line in'.WebDriverKeys::ENTER);
+    $this->browser->script('const name = document.querySelector("[aria-label=\\"Name of input 4\\"]"); name.focus(); name.select()');
+    press('Line in'.WebDriverKeys::ENTER);
     // By the keyboard: Enter types a number.
     $gain = $this->browser->find('[aria-label="Gain of input 4"]');
     $gain->sendKeys(WebDriverKeys::ENTER);
@@ -94,6 +93,44 @@ it('leads an input to a new track, hears it live through its effects, and record
     $this->browser->until(fn (): bool => heardNow() < 0.001, 'silence');
     press(WebDriverKeys::CONTROL.'z'.WebDriverKeys::NULL);
     $this->browser->until(fn (): bool => array_column(onServer()['document']['channels'], null, 'id')['input-4']['source']['clips'] === [], 'the take to be undone');
+});
+
+it('finds the level: listens to the passage, says what to change, and sets it in one press', function (): void {
+    openInputs();
+    choose('[data-input-port="4"] .plug', 'test tone, 1 kHz');
+    $this->hafen->put('interface', ['input' => 4, 'gain' => -12.0]);
+    $this->browser->until(fn (): bool => abs((peakAt(4) ?? 0.0) + 30.0) < 0.2, 'the tone at -30 dBFS');
+    $this->browser->find('[data-find-level]')->click();
+    $this->browser->waitFor('[data-find-level][aria-pressed=true]');
+    $heard = 0;
+    $this->browser->until(function () use (&$heard): bool {
+        return ++$heard > 10;
+    }, 'a passage');
+    $this->browser->find('[data-find-level]')->click();
+    // A sine at -30 dBFS is -33 on average; its peaks to -12 bring that nearest to -18.
+    $advice = $this->browser->waitFor('[data-advice="4"]');
+    expect($advice->getText())->toContain('turn it up by 18.0 dB')->and($this->browser->find('[data-advice="1"]')->getText())->toContain('dBFS');
+    $this->browser->find('[data-advice="4"] .fix')->click();
+    $this->browser->until(fn (): bool => abs((peakAt(4) ?? 0.0) + 12.0) < 0.2, 'the tone at -12 dBFS');
+    expect($this->hafen->get('interface')['inputs'][3]['gain'])->toEqual(6.0);
+});
+
+it('leaves out in quick monitoring what makes an input late, and shows which chips sleep', function (): void {
+    onServerDo(['type' => 'set-input', 'channel' => 'cello', 'input' => 'in:1', 'monitor' => 'always']);
+    onServerDo(['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'pitch-correction']);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel-row=cello] .name')->click();
+    $total = fn (): float => (float) $this->browser->waitFor('[data-delay-total]')->getText();
+    expect($total())->toBeGreaterThan(64.0);
+    $this->browser->until(fn (): bool => figure('cello:pre-fader') !== null && $this->browser->has('[data-channel-row=cello] [data-live]'), 'the singer in place of the cello');
+    $this->browser->find('[data-quick]')->click();
+    $this->browser->until(fn (): bool => $total() < 10.0, 'the delay without pitch correction');
+    expect($this->browser->find('[data-quick-leaves]')->getText())->toContain('Pitch')->toContain('64.0 ms sooner')
+        ->and($this->browser->find('[data-channel-row=cello] [data-processor=pitch-correction]')->getAttribute('class'))->toContain('asleep')
+        ->and($this->browser->find('[data-channel-row=cello] [data-processor=parametric-eq]')->getAttribute('class'))->not->toContain('asleep');
+    $this->browser->until(fn (): bool => heardNow() > 0.005, 'the singer');
+    $this->browser->find('[data-quick]')->click();
+    $this->browser->until(fn (): bool => $total() > 64.0, 'all of it again');
 });
 
 it('goes on with another buffer, and says how late that makes it', function (): void {

@@ -208,17 +208,25 @@ it('lets live inputs sound while nothing plays, until it is told to stop', funct
 });
 
 it('begins anew with another buffer', function (): void {
-    $notices = [];
+    $notices = $same = [];
     $blocks = 0;
-    listenTo(plugged(), ['standing' => true], function (string $kind, array $data) use (&$notices, &$blocks): bool {
+    listenTo(plugged(), ['standing' => true], function (string $kind, array $data) use (&$notices, &$same, &$blocks): bool {
         $notices[] = $kind === 'N' ? $data['kind'] : $kind;
-        if ($kind === 'A' && ++$blocks === 3) {
-            setInterface(['buffer' => 256]);
+        if ($kind === 'N' && $data['kind'] === 'interface-set') {
+            $same[] = $data['isSame'];
+        }
+        if ($kind === 'A') {
+            ++$blocks;
+            match ($blocks) {
+                3 => setInterface(['input' => 2, 'gain' => 1.0]),
+                6 => setInterface(['buffer' => 256]),
+                default => null,
+            };
         }
 
         return true;
     });
-    expect(array_slice($notices, -2))->toBe(['interface-changed', 'E'])->and($blocks)->toBeLessThan(6);
+    expect(array_slice($notices, -2))->toBe(['interface-set', 'E'])->and($same)->toBe([true, false])->and($blocks)->toBeLessThan(9);
 });
 
 it('refuses to record what does not come in', function (): void {
@@ -233,7 +241,7 @@ it('refuses to record what does not come in', function (): void {
 
 it('says what to change after the loudest passage, and refuses what is no reading', function (): void {
     $this->postJson('/api/interface/levels', ['inputs' => [['input' => 1, 'readings' => [[-26.0, -34, 0]]], ['input' => 2, 'readings' => []]]])->assertOk()
-        ->assertJsonPath('advice.1.change', 16)->assertJsonPath('advice.2.text', 'Nothing came in. Is it plugged in, and does somebody play?');
+        ->assertJsonPath('advice.1.change', 16)->assertJsonPath('advice.1.gain', 47)->assertJsonPath('advice.2.text', 'Nothing came in. Is it plugged in, and does somebody play?');
     foreach ([[[['input' => 9, 'readings' => []]], '/inputs/0/input'], [[['input' => 1, 'readings' => [[-3, -4]]]], '/inputs/0/readings/0'], [[['input' => 1, 'readings' => [['loud', 0, 0]]]], '/inputs/0/readings/0/0']] as [$inputs, $place]) {
         $this->postJson('/api/interface/levels', ['inputs' => $inputs])->assertUnprocessable()->assertJsonPath('location', $place);
     }

@@ -30,8 +30,9 @@ final readonly class InterfaceController
         $advice = [];
         foreach (JsonBody::of($request)->keys(['inputs'])->get('inputs')->items(InterfacePorts::INPUTS) as $input) {
             $port = $input->keys(['input', 'readings'])->get('input')->integer(1, InterfacePorts::INPUTS);
-            $found = LevelAdvice::of(array_map(self::reading(...), $input->get('readings')->items()), $profile->inputs[$port]->gain);
-            $advice[$port] = ['change' => $found->change, 'text' => $found->text];
+            $gain = $profile->inputs[$port]->gain;
+            $found = LevelAdvice::of(array_map(self::reading(...), $input->get('readings')->items()), $gain);
+            $advice[$port] = ['change' => $found->change, 'gain' => round($gain + $found->change, 1), 'text' => $found->text];
         }
 
         return new JsonResponse(['advice' => (object) $advice]);

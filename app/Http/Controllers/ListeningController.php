@@ -73,7 +73,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'standing', 'interface']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -128,6 +128,9 @@ final readonly class ListeningController
         }
         if ($body->has('armed')) {
             $options['armed'] = $body->get('armed')->ids(InterfacePorts::INPUTS);
+        }
+        if ($body->has('quick')) {
+            $options['quick'] = $body->get('quick')->value === null ? null : $body->get('quick')->number(0.0, 1000.0, 'ms');
         }
         foreach (['standing', 'interface'] as $switch) {
             if ($body->has($switch)) {

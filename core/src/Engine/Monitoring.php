@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
@@ -19,13 +20,14 @@ final class Monitoring
      * The session in which tracks whose input is heard carry what comes in, in place of their clips.
      *
      * @param  list<string>  $armed  ids of the tracks that are armed
+     * @param  ?QuickMonitoring  $quick  leaves out what makes them late; null leaves nothing out
      */
-    public static function heardIn(Session $session, array $armed): Session
+    public static function heardIn(Session $session, array $armed, ?QuickMonitoring $quick = null): Session
     {
         $live = [];
         foreach ($session->channels as $channel) {
             if (self::isHeard($channel, in_array($channel->id, $armed, true)) && $channel->source instanceof ClipSource && $channel->source->input !== null) {
-                $live[$channel->id] = $channel->withSource(new LiveSource($channel->source->input->port));
+                $live[$channel->id] = ($quick?->of($session, $channel) ?? $channel)->withSource(new LiveSource($channel->source->input->port));
             }
         }
 

@@ -13,10 +13,13 @@ final class LivePath
     /**
      * Samples by which each channel on the way makes it late, its own first; those that make it no later are there as well.
      *
+     * @param  ?QuickMonitoring  $quick  of its own inserts leaves some out
      * @return list<array{channel: string, samples: int}>
      */
-    public static function of(Session $session, ProcessorCatalogue $processors, string $channel): array
+    public static function of(Session $session, ProcessorCatalogue $processors, string $channel, ?QuickMonitoring $quick = null): array
     {
+        $track = $session->channel($channel);
+        $session = $track === null || $quick === null ? $session : $session->withChannel($quick->of($session, $track));
         $own = SessionGraph::alignment($session, $processors)->own;
         $path = [];
         for ($next = $session->channel($channel); $next !== null; $next = $session->channel($next->output)) {

@@ -15,6 +15,8 @@ use Hafen\Hardware\InterfaceProfile;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\SimulatedInterface;
 use Hafen\Printing\TakeWriter;
+use Hafen\Routing\LivePath;
+use Hafen\Routing\QuickMonitoring;
 use Hafen\Session\Automation\AutomationCurve;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
@@ -160,6 +162,27 @@ it('lets only what comes in sound while nothing plays, with what moves held wher
     $engine->listenAt(new Tap('cello'));
     Mix::take($engine, 1024);
     expect(Signal::peak(Mix::take($engine, 4800)->left))->toBe(0.0);
+});
+
+it('leaves out in quick monitoring what makes a live input late, and keeps it when the clips play', function (): void {
+    $session = edited(sungTo(Monitor::Armed), ['type' => 'add-insert', 'channels' => ['voice'], 'processor' => 'pitch-shift', 'parameters' => ['semitones' => 5.0]]);
+    $late = $session->channel('voice')->inserts[1]->id();
+    $quick = new QuickMonitoring(Mix::processors(), 3.0);
+    expect($quick->sleeping($session, $session->channel('voice')))->toBe([$late])
+        ->and((new QuickMonitoring(Mix::processors(), 100.0))->sleeping($session, $session->channel('voice')))->toBe([])
+        // 1,800 samples of the shift (docs/processors.md) less; the limiter on the main stays.
+        ->and(array_sum(array_column(LivePath::of($session, Mix::processors(), 'voice'), 'samples')) - array_sum(array_column(LivePath::of($session, Mix::processors(), 'voice', $quick), 'samples')))->toBe(1800);
+    $interface = pluggedIn(new InputPort('Tone', PlugKind::Tone));
+    $engine = liveEngine(Monitoring::heardIn($session, ['voice'], $quick), sungLibrary(), $interface);
+    $engine->start(0);
+    $engine->listenAt(new Tap('voice', Tap::PRE_FADER));
+    Mix::take($engine, 512);
+    $block = $engine->next();
+    expect($block->left[100])->toEqualWithDelta($interface->input(1)[100] * 10 ** (6 / 20), 1e-9);
+    // Woken while it plays, and the clips play through it.
+    $engine->change(Monitoring::heardIn($session, [], $quick));
+    Mix::take($engine, 8192);
+    expect($engine->tapIds())->toContain("voice:insert:{$late}")->and(Signal::peak(Mix::take($engine, 4096)->left))->toBeGreaterThan(0.01);
 });
 
 it('takes a pair on a stereo track, and its middle on a mono one', function (): void {

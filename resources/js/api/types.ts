@@ -90,13 +90,19 @@ export interface SessionState {
     /** Inputs of the interface, alone and in pairs. */
     inputs: string[];
     /** Of tracks that take an input: how late it comes, by channel on its way to the main. */
-    live: Record<string, { channel: string; samples: number }[]>;
+    live: Record<string, LivePath & { quick: (LivePath & { delay: number; sleeping: string[] })[] }>;
     pilot: Advice[];
 }
 
-/** What to change at the amplifier of an input, in dB. */
+/** Samples by which each channel on the way makes a live input late. */
+export interface LivePath {
+    path: { channel: string; samples: number }[];
+}
+
+/** What to change at the amplifier of an input, and to which gain that leads, in dB. */
 export interface LevelAdvice {
     change: number;
+    gain: number;
     text: string;
 }
 

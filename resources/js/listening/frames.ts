@@ -51,7 +51,7 @@ export type Notice =
     | ({ kind: 'watch' } & Watched)
     | { kind: 'recording'; takes: { channel: string | null; seconds: number; peak: number | null }[] }
     | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
-    | { kind: 'interface-changed' }
+    | { kind: 'interface-set'; isSame: boolean }
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }

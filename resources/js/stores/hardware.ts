@@ -1,3 +1,4 @@
+import { StorageSerializers, useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '@/api/client';
@@ -28,6 +29,8 @@ export const useHardware = defineStore('hardware', () => {
     /** Samples each input clipped, until that is cleared. */
     const clipped = ref<Record<string, number>>({});
     const armed = ref<string[]>([]);
+    /** Milliseconds: inserts that alone make a live input later are left out; null leaves nothing out. */
+    const quick = useStorage<number | null>('hafen.quick', null, undefined, { serializer: StorageSerializers.object });
     /** While the loudest passage is played: all that came in since, by port; null otherwise. */
     const passage = shallowRef<Record<string, InputLevel[]> | null>(null);
     /** What to change at the inputs, after it was played. */
@@ -118,10 +121,11 @@ export const useHardware = defineStore('hardware', () => {
 
     /** Sets the gain as advised. */
     async function follow(port: number): Promise<void> {
-        const change = advice.value[port]?.change ?? 0;
-        const gain = state.value?.inputs[port - 1]?.gain ?? 0;
+        const gain = advice.value[port]?.gain;
         advice.value = Object.fromEntries(Object.entries(advice.value).filter(([other]) => Number(other) !== port));
-        await set({ input: port, gain: Number((gain + change).toFixed(1)) });
+        if (gain !== undefined) {
+            await set({ input: port, gain });
+        }
     }
 
     function end(): void {
@@ -129,10 +133,22 @@ export const useHardware = defineStore('hardware', () => {
         levels.value = {};
     }
 
+    /** What quick monitoring makes of a track; null where it is off. */
+    function quickOf(channel: string) {
+        return quick.value === null
+            ? null
+            : (session.state?.live[channel]?.quick.find(({ delay: most }) => most === quick.value) ?? null);
+    }
+
+    /** Whether an insert is left out of what is heard just now. */
+    function isAsleep(channel: string, insert: string): boolean {
+        return heard.value.includes(channel) && (quickOf(channel)?.sleeping.includes(insert) ?? false);
+    }
+
     /** The delay of a live input in samples, by what makes it: the way in, each channel on the way, the way out. */
     function delay(channel: string): { name: string; samples: number }[] {
         const latency = state.value?.latency;
-        const path = session.state?.live[channel];
+        const path = (quickOf(channel) ?? session.state?.live[channel])?.path;
         if (!latency || !path) {
             return [];
         }
@@ -157,6 +173,9 @@ export const useHardware = defineStore('hardware', () => {
         levels,
         clipped,
         armed,
+        quick,
+        quickOf,
+        isAsleep,
         tracks,
         heard,
         passage,

@@ -293,13 +293,71 @@ describe('live inputs', () => {
         const listening = useListening();
         await listening.play(0);
         expect(posted()).toHaveLength(1);
-        told({ kind: 'interface-changed' });
+        made.answers['GET interface'] = { latency: { in: 1, out: 1 }, clipped: {}, inputs: [], buffer: 256 };
+        told({ kind: 'interface-set', isSame: false });
         await vi.advanceTimersByTimeAsync(0);
         expect(posted()).toHaveLength(2);
         useSession().state = taking('always');
         await vi.advanceTimersByTimeAsync(0);
         expect(posted()[2]?.[2]).toMatchObject({ interface: true, standing: false });
         expect(listening.isPlaying).toBe(true);
+    });
+
+    it('are heard without what makes them late, where that is wanted', async () => {
+        useListening();
+        const hardware = useHardware();
+        useSession().state = {
+            ...taking('always'),
+            live: {
+                voice: {
+                    path: [{ channel: 'voice', samples: 1800 }],
+                    quick: [{ delay: 3, sleeping: ['i9'], path: [{ channel: 'voice', samples: 0 }] }],
+                },
+            },
+        };
+        made.answers['GET interface'] = { latency: { in: 152, out: 148 }, clipped: {}, inputs: [] };
+        await hardware.load();
+        await vi.advanceTimersByTimeAsync(400);
+        const samples = () => hardware.delay('voice').map((part) => part.samples);
+        expect(samples()).toEqual([152, 1800, 148]);
+        expect([hardware.isAsleep('voice', 'i9'), posted()[0]?.[2]]).toMatchObject([false, { quick: null }]);
+        hardware.quick = 3;
+        await vi.advanceTimersByTimeAsync(0);
+        expect(samples()).toEqual([152, 148]);
+        expect(hardware.isAsleep('voice', 'i9')).toBe(true);
+        expect(options()).toMatchObject({ quick: 3 });
+    });
+
+    it('tell what they carried while the loudest passage was played, and are set as advised', async () => {
+        useListening();
+        const hardware = useHardware();
+        const inputs = [
+            { name: 'Voice', plug: 'voice', gain: 20 },
+            { name: 'Free', plug: 'nothing', gain: 0 },
+        ];
+        made.answers['GET interface'] = { latency: { in: 1, out: 1 }, clipped: {}, inputs };
+        made.answers['POST interface/levels'] = { advice: { 1: { change: -4.5, gain: 15.5, text: 'turn it down' } } };
+        await hardware.load();
+        hardware.findLevels();
+        told({ kind: 'inputs', ports: { 1: [-3, -12, 0], 2: [null, null, 0] } });
+        told({ kind: 'inputs', ports: { 1: [-5, -14, 0], 2: [null, null, 0] } });
+        await hardware.endPassage();
+        expect(options()).toEqual({
+            inputs: [
+                {
+                    input: 1,
+                    readings: [
+                        [-3, -12, 0],
+                        [-5, -14, 0],
+                    ],
+                },
+            ],
+        });
+        expect(hardware.advice[1]?.text).toBe('turn it down');
+        made.answers['PUT interface'] = made.answers['GET interface'];
+        await hardware.follow(1);
+        expect(options()).toEqual({ input: 1, gain: 15.5 });
+        expect(hardware.advice).toEqual({});
     });
 
     it('are recorded on several tracks at once, on an empty session too', async () => {

@@ -198,8 +198,12 @@ export const useListening = defineStore('listening', () => {
             );
         } else if (notice.kind === 'inputs') {
             hardware.show(notice.ports);
-        } else if (notice.kind === 'interface-changed') {
-            beginAnew();
+        } else if (notice.kind === 'interface-set') {
+            // By this page or another.
+            void hardware.load().catch(() => undefined);
+            if (!notice.isSame) {
+                beginAnew();
+            }
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -223,6 +227,7 @@ export const useListening = defineStore('listening', () => {
             record: recording.value,
             metered: ids,
             armed: [...hardware.armed],
+            quick: hardware.quick,
             interface: hardware.wantsInterface,
             standing: isStanding.value,
         };
@@ -481,7 +486,7 @@ export const useListening = defineStore('listening', () => {
         },
         { immediate: true },
     );
-    watch([() => hardware.armed, () => hardware.wantsInterface], () => {
+    watch([() => hardware.armed, () => hardware.quick, () => hardware.wantsInterface], () => {
         if (isPlaying.value && hardware.wantsInterface && !hasInterface && recording.value === null) {
             beginAnew();
         } else {

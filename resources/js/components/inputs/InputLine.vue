@@ -160,7 +160,7 @@ async function lead(to: string): Promise<void> {
         <p v-if="advice" class="advice" :data-advice="port">
             {{ advice.text }}
             <button v-if="advice.change !== 0" class="plain fix" @click="hardware.follow(port)">
-                Set {{ decibels(input.gain + advice.change, true) }} dB
+                Set {{ decibels(advice.gain, true) }} dB
             </button>
         </p>
     </div>

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
+import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
@@ -10,6 +11,8 @@ import { useSession } from '@/stores/session';
 
 /** The input a track takes: when it is heard, how late, how loud, and the take. */
 const props = defineProps<{ channel: Channel }>();
+
+const USUAL_QUICK = 3;
 
 const session = useSession();
 const hardware = useHardware();
@@ -36,6 +39,22 @@ const rate = computed(() => session.document?.sampleRate ?? 48000);
 const parts = computed(() => hardware.delay(props.channel.id));
 const total = computed(() => parts.value.reduce((sum, { samples }) => sum + samples, 0));
 const milliseconds = (samples: number) => `${((samples / rate.value) * 1000).toFixed(1)} ms`;
+const delays = computed(() =>
+    (session.state?.live[props.channel.id]?.quick ?? []).map(({ delay }) => ({
+        value: delay,
+        name: `over ${delay} ms`,
+    })),
+);
+/** What quick monitoring leaves out, and what that saves. */
+const leaves = computed(() => {
+    const sleeping = hardware.quickOf(props.channel.id)?.sleeping ?? [];
+    if (sleeping.length === 0) {
+        return 'Nothing here is so late: all of it is heard.';
+    }
+    const saved = sleeping.reduce((sum, id) => sum + (session.state?.inserts[id]?.latency ?? 0), 0);
+    const names = sleeping.map((id) => session.state?.inserts[id]?.label ?? id).join(', ');
+    return `Leaves out ${names}: ${milliseconds(saved)} sooner.`;
+});
 const isRecording = computed(() => listening.recording?.some(({ channel }) => channel === props.channel.id) ?? false);
 const takes = computed(() => (props.channel.versions ?? []).filter(({ name }) => name !== 'Before the take').length);
 const hasClips = computed(() => 'clips' in props.channel.source && props.channel.source.clips.length > 0);
@@ -136,6 +155,23 @@ function take(): void {
             <p v-if="isHeard && listening.lead !== null" class="hint later" data-browser-delay>
                 in this browser {{ Math.round(listening.lead * 1000) }} ms later
             </p>
+            <SwitchRow
+                name="Quick monitoring"
+                :on="hardware.quick !== null"
+                about="Leaves inserts out that alone make it late; they are there when the clips play"
+                data-quick
+                @change="hardware.quick = hardware.quick === null ? USUAL_QUICK : null"
+            />
+            <div v-if="hardware.quick !== null" class="setting">
+                <span>Without inserts</span>
+                <ChoiceMenu
+                    label="Delay an insert may make"
+                    :model-value="hardware.quick"
+                    :items="delays"
+                    @update:model-value="(delay) => (hardware.quick = delay)"
+                />
+            </div>
+            <p v-if="hardware.quick !== null" class="hint" data-quick-leaves>{{ leaves }}</p>
             <div class="takes">
                 <button
                     class="pill"

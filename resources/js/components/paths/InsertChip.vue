@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { Channel, ProcessorInsert, RowName } from '@/api/types';
 import { depth } from '@/format';
 import { useCatalogue } from '@/stores/catalogue';
+import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
@@ -25,6 +26,7 @@ const props = defineProps<{
 const session = useSession();
 const catalogue = useCatalogue();
 const selection = useSelection();
+const hardware = useHardware();
 const listening = useListening();
 const pilot = usePilot();
 const drag = useChipDrag();
@@ -45,9 +47,11 @@ const outDepth = computed(() => depth(listening.level(after.value)?.peak));
 /** Mono goes in, stereo comes out. */
 const isWidening = computed(() => session.isStereo(after.value) && !session.isStereo(props.before));
 const cost = computed(() => listening.loads[after.value] ?? 0);
+/** Left out of a live input that is heard, as it would make it late. */
+const isAsleep = computed(() => hardware.isAsleep(props.channel.id, props.insert.id));
 const title = computed(
     () =>
-        `${spec.value?.name ?? props.insert.processor}${facts.value ? `, ${facts.value.figure}` : ''} (${spec.value?.category.toLowerCase()})${props.insert.on ? '' : ', bypassed'}${
+        `${spec.value?.name ?? props.insert.processor}${facts.value ? `, ${facts.value.figure}` : ''} (${spec.value?.category.toLowerCase()})${props.insert.on ? '' : ', bypassed'}${isAsleep.value ? ', asleep: quick monitoring leaves it out' : ''}${
             props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''
         }${spec.value?.levelDependent ? '. Level-dependent: it sounds different when fed differently.' : ''}`,
 );
@@ -70,6 +74,7 @@ function grab(event: PointerEvent): void {
         class="chip"
         :class="{
             off: !isOn,
+            asleep: isAsleep,
             chosen: isSelected,
             dragged: isDragged,
             swap: isSwapTarget,
@@ -221,6 +226,14 @@ function grab(event: PointerEvent): void {
 .noted.severe {
     border-radius: 2px;
     background: var(--buoy);
+}
+
+.asleep {
+    border-style: dashed;
+}
+
+.asleep .name {
+    opacity: 0.5;
 }
 
 .off {
