@@ -18,6 +18,7 @@ $choose = static function (string $menu, string $choice) use ($browser): void {
     $browser->waitFor($menu)->click();
     $browser->until(static fn (): bool => $browser->script('const item = [...document.querySelectorAll(".el-select-dropdown__item")].find((one) => one.textContent.trim() === arguments[0]); item?.click(); return Boolean(item)', $choice) === true, $choice);
 };
+$open = static fn (string $view): mixed => $browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === arguments[0]).click()', $view);
 try {
     $browser->visit($hafen->url('/?session=1'));
     $browser->until(static fn (): bool => $level() !== '' && $level() !== 'silence', 'the survey', 180);
@@ -79,16 +80,27 @@ try {
     $browser->screenshot("{$folder}/main.png");
     $browser->script('document.querySelector(".paths").scrollTop = 0');
 
+    // The singer, armed, with what comes in and goes out.
+    $open('Inputs');
+    $browser->waitFor('[data-input-port="8"]');
+    $browser->script('[...document.querySelectorAll(".taker")].find((one) => one.textContent.trim() === "Voice").click()');
+    $browser->waitFor('[data-arm]')->click();
+    $browser->waitFor('[data-browser-delay]');
+    sleep(6);
+    $browser->screenshot("{$folder}/inputs.png");
+    $browser->find('[data-arm]')->click();
+    $open('Paths');
+
     // The grid of sends, one being changed.
-    $browser->script('document.querySelectorAll("nav .view")[1].click()');
+    $open('Sends');
     $browser->waitFor('[data-from=drum][data-to=plate]')->click();
     sleep(1);
     $browser->screenshot("{$folder}/sends.png");
-    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $open('Paths');
     $browser->waitFor('[data-channel-row=cello]');
 
     // Headroom: all paths with what remedies would do, then one path with two of them chosen and proved together.
-    $browser->script('document.querySelectorAll("nav .view")[2].click()');
+    $open('Headroom');
     $browser->waitFor('[data-remedy=limit-last] .hear', 400);
     $browser->until(static fn (): bool => $browser->script('return [...document.querySelectorAll("[data-remedy] .changes")].every((cell) => !/waiting|finding out/.test(cell.innerText))') === true, 'what remedies do', 400);
     $choose('[data-path-choice]', 'All paths');
@@ -101,17 +113,17 @@ try {
     $browser->until(static fn (): bool => preg_match('/^[^≈]*→/u', $browser->find('[data-whole]')->getText()) === 1, 'the plan, proved', 240);
     sleep(1);
     $browser->screenshot("{$folder}/headroom.png");
-    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $open('Paths');
     $browser->waitFor('[data-channel-row=cello]');
 
     // Load, with a plan, and the print of two channels.
-    $browser->script('document.querySelectorAll("nav .view")[3].click()');
+    $open('Load');
     $browser->waitFor('[data-load-channel]', 240);
     $browser->script('const mark = document.querySelector("[data-load-plan] input"); mark.value = Math.round(Number(mark.value) / 3); mark.dispatchEvent(new Event("input", { bubbles: true }))');
     $browser->until(static fn (): bool => str_contains($browser->find('[data-plan-sentence]')->getText(), '→'), 'the plan of freezes', 120);
     sleep(1);
     $browser->screenshot("{$folder}/load.png");
-    $browser->script('document.querySelectorAll("nav .view")[0].click()');
+    $open('Paths');
     $browser->waitFor('[data-channel-row=bass] .name')->click();
     $browser->script('document.querySelector("[data-channel-row=cello] .name").dispatchEvent(new MouseEvent("click", { bubbles: true, ctrlKey: true }))');
     $browser->script('[...document.querySelectorAll("[data-freeze] button")].find((button) => button.innerText.startsWith("Print")).click()');

@@ -60,13 +60,14 @@ final class Comparison
      * Begins a comparison where the engine of the session stands.
      *
      * @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     * @param  int  $block  frames of a block of the session's engine
      *
      * @throws Refusal when what is compared is not there
      */
-    public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop): void
+    public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop, int $block): void
     {
         $this->end();
-        $this->other = $processes->engineToPlay($compiler, $this->otherSide($session, $compare), metered: false);
+        $this->other = $processes->engineToPlay($compiler, $this->otherSide($session, $compare), metered: false, longestBlock: $block);
         $this->match = new LevelMatch($session->sampleRate);
         $this->other->listenAt($tap);
         $this->other->loopOver($loop);

@@ -92,6 +92,7 @@ final class ListeningStream
         } finally {
             $this->playback->end($listening->id);
             $this->recordings->end($this->storedId);
+            $this->open->keepClipped();
         }
     }
 
@@ -286,7 +287,7 @@ final class ListeningStream
             return;
         }
         try {
-            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options));
+            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options), $this->engine->blockSize());
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 

@@ -10,15 +10,24 @@ use Hafen\Hardware\AudioInterface;
 use Hafen\Hardware\InputReading;
 use Hafen\Hardware\SimulatedInterface;
 use Hafen\Session\Session;
+use Illuminate\Database\QueryException;
 
 /** The audio interface while somebody listens: goes along with how it is set, tells levels, and keeps which inputs clipped. */
 final class OpenInterface
 {
+    /** Seconds between two times clipped samples are kept. */
+    private const KEPT_EVERY = 1.0;
+
     private ?SimulatedInterface $interface = null;
 
     private int $setting = 0;
 
     private int $buffer = 0;
+
+    /** @var array<int, int> samples that were clipped and are not kept yet, by port */
+    private array $clipped = [];
+
+    private float $kept = 0.0;
 
     public function __construct(private readonly InterfaceDesk $desk)
     {
@@ -66,14 +75,33 @@ final class OpenInterface
     public function notice(): array
     {
         $readings = $this->interface?->readings() ?? [];
-        $clipped = array_filter(array_map(static fn (InputReading $reading): int => $reading->clipped, $readings));
-        if ($clipped !== []) {
-            $this->desk->clipped($clipped);
+        foreach ($readings as $port => $reading) {
+            if ($reading->clipped > 0) {
+                $this->clipped[$port] = ($this->clipped[$port] ?? 0) + $reading->clipped;
+            }
+        }
+        if (microtime(true) - $this->kept > self::KEPT_EVERY) {
+            $this->keepClipped();
         }
 
         return ['kind' => 'inputs', 'ports' => (object) array_map(static fn (InputReading $reading): array => [
             self::rounded(Decibel::fromGain($reading->peak)), self::rounded(Decibel::fromGain(sqrt($reading->meanSquare))), $reading->clipped,
         ], $readings)];
+    }
+
+    /** Keeps which inputs clipped; where the database is busy, with the next. */
+    public function keepClipped(): void
+    {
+        $this->kept = microtime(true);
+        if ($this->clipped === []) {
+            return;
+        }
+        try {
+            $this->desk->clipped($this->clipped);
+            $this->clipped = [];
+        } catch (QueryException) {
+            // Sound comes first.
+        }
     }
 
     private static function rounded(?float $level): ?float

@@ -207,6 +207,28 @@ it('lets live inputs sound while nothing plays, until it is told to stop', funct
     expect($count)->toBeGreaterThan(50_000)->and(end($kinds))->toBe('E')->and($peak)->toEqualWithDelta(10 ** (-18 / 20), 0.002);
 });
 
+it('compares a live channel with its row bypassed, in blocks of the interface', function (): void {
+    $session = plugged(Monitor::Always);
+    setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 12.0]);
+    setInterface(['input' => 2, 'plug' => 'nothing']);
+    $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'add-insert', 'channels' => ['voice'], 'processor' => 'gain', 'parameters' => ['gain' => -18.0]]])->assertOk();
+    $peaks = [];
+    $gain = null;
+    listenTo($session, ['tap' => 'voice:pre-fader', 'compare' => ['row' => 'voice'], 'side' => 2, 'loop' => ['start' => 0, 'end' => 48000]], function (string $kind, array $data) use (&$peaks, &$gain): bool {
+        if ($kind === 'A') {
+            $peaks[] = Signal::peak($data['left']);
+        } elseif ($kind === 'N' && $data['kind'] === 'compare') {
+            $gain = $data['gain'];
+        } elseif ($kind === 'N') {
+            expect($data['kind'])->not->toBe('refused');
+        }
+
+        return count($peaks) < 150;
+    });
+    // -6 dBFS bypassed, brought down by the 18 dB of the row so that both are as loud.
+    expect(end($peaks))->toEqualWithDelta(10 ** (-24 / 20), 0.003)->and($gain)->toEqualWithDelta(-18.0, 0.5);
+});
+
 it('begins anew with another buffer', function (): void {
     $notices = $same = [];
     $blocks = 0;

@@ -88,6 +88,12 @@ final class Engine
         return $this->section->plan();
     }
 
+    /** Frames of its longest block. */
+    public function blockSize(): int
+    {
+        return $this->blockSize;
+    }
+
     public function tap(): Tap
     {
         return $this->tap;
@@ -168,11 +174,11 @@ final class Engine
         $this->reading = $position - min($position, $preRoll);
         $loop = $this->loop;
         $this->loop = null;
-        $this->isRunningIn = true;
+        $this->runsIn(true);
         // Starts on the same sample for every block length, so that the state is the same.
         for ($left = $position + $this->plan()->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
-                $this->isRunningIn = false;
+                $this->runsIn(false);
 
                 return false;
             }
@@ -180,12 +186,18 @@ final class Engine
             $this->work($frames, $left > $frames);
         }
         $this->loop = $loop;
-        $this->isRunningIn = false;
+        $this->runsIn(false);
         // Discards the readings of the pre-roll.
         $this->readings();
         $this->loads();
 
         return true;
+    }
+
+    private function runsIn(bool $isRunningIn): void
+    {
+        $this->isRunningIn = $isRunningIn;
+        $this->section->openInputs(! $isRunningIn);
     }
 
     /** Session position of the next block's first sample. */
@@ -387,7 +399,9 @@ final class Engine
             $taps[$tap->channel]->want($tap->stage);
         }
         $this->wake($listened);
-        $this->interface?->capture($this->isRunningIn ? 0 : $frames);
+        if (! $this->isRunningIn) {
+            $this->interface?->capture($frames);
+        }
         if ($this->processes === null) {
             $this->section->process($this->plan()->strips, $this->reading, $frames, $this->metered, $taps);
         } else {

@@ -49,6 +49,14 @@ final class Section
         }
     }
 
+    /** Lets live inputs in, or keeps them out. */
+    public function openInputs(bool $isOpen): void
+    {
+        foreach ($this->plan->strips as $strip) {
+            $strip->input->live?->close(! $isOpen);
+        }
+    }
+
     /** Fades out what another revision takes apart here. */
     public function close(PlanChange $change): void
     {

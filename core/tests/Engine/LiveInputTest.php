@@ -185,6 +185,19 @@ it('leaves out in quick monitoring what makes a live input late, and keeps it wh
     expect($engine->tapIds())->toContain("voice:insert:{$late}")->and(Signal::peak(Mix::take($engine, 4096)->left))->toBeGreaterThan(0.01);
 });
 
+it('lets nothing in while filters and tails are run in, wherever it starts again', function (): void {
+    $session = edited(sungTo(), ['type' => 'add-insert', 'channels' => ['voice'], 'processor' => 'reverb', 'parameters' => ['decay' => 4.0]]);
+    $interface = pluggedIn(new InputPort('Tone', PlugKind::Tone, 12.0));
+    $engine = liveEngine(Monitoring::heardIn($session, []), sungLibrary(), $interface);
+    $engine->start(0);
+    Mix::take($engine, 4096);
+    $engine->listenAt(new Tap('voice', Tap::PRE_FADER));
+    $interface->configure(InterfaceProfile::standard()->withInput(1, new InputPort('Gone')));
+    $engine->start(9000, 9000);
+    // Neither the tone that came in last nor its reverb.
+    expect(Signal::peak(Mix::take($engine, 4096)->left))->toBe(0.0);
+});
+
 it('takes a pair on a stereo track, and its middle on a mono one', function (): void {
     foreach ([Width::Stereo, Width::Mono] as $width) {
         $session = sungTo(width: $width);

@@ -76,7 +76,11 @@ async function lead(to: string): Promise<void> {
     const known = session.channels.map(({ id }) => id);
     let channel = to;
     if (to === NEW) {
-        await session.edit({ type: 'add-channel', name: input.value?.name ?? `Input ${props.port}` });
+        await session.edit({
+            type: 'add-channel',
+            name: input.value?.name ?? `Input ${props.port}`,
+            width: 'mono',
+        });
         channel = session.channels.find(({ id }) => !known.includes(id))?.id ?? '';
     }
     if (channel !== '') {

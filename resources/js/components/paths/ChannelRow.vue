@@ -337,6 +337,10 @@ function dropFiles(event: DragEvent): void {
     margin-left: 34px;
 }
 
+.compact .from-edge {
+    left: 31px;
+}
+
 .compact .source .trim {
     top: 12px;
     bottom: auto;
