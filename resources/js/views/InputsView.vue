@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import InputLine from '@/components/inputs/InputLine.vue';
+import PortName from '@/components/inputs/PortName.vue';
 import { decibels } from '@/format';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
@@ -20,12 +21,6 @@ const buffers = computed(() =>
     (hardware.state?.buffers ?? []).map((samples) => ({ value: samples, name: `${samples} samples` })),
 );
 const each = computed(() => ((buffer.value / rate.value) * 1000).toFixed(1));
-const names = ref<string[]>([]);
-watch(
-    () => hardware.state?.outputs,
-    (now) => (names.value = [...(now ?? [])]),
-    { immediate: true },
-);
 /** Channels that end at the interface, with the ports they go to. */
 const going = computed(() =>
     [...session.channels]
@@ -33,18 +28,12 @@ const going = computed(() =>
         .map((channel) => ({ channel, ports: channel.output.replace('hw:', '').split('-').map(Number) })),
 );
 const outputs = computed(() =>
-    names.value.map((_, i) => ({ port: i + 1, from: going.value.find(({ ports }) => ports.includes(i + 1)) })),
+    (hardware.state?.outputs ?? []).map((name, i) => ({
+        port: i + 1,
+        name,
+        from: going.value.find(({ ports }) => ports.includes(i + 1)),
+    })),
 );
-
-function rename(port: number): void {
-    const wanted = names.value[port - 1]?.trim() ?? '';
-    const known = hardware.state?.outputs[port - 1] ?? '';
-    if (wanted !== '' && wanted !== known) {
-        void hardware.set({ output: port, name: wanted });
-    } else {
-        names.value[port - 1] = known;
-    }
-}
 
 function level(channel: string): string {
     const known = listening.level(`${channel}:post-fader`);
@@ -93,17 +82,8 @@ function level(channel: string): string {
             </div>
             <h2>Going out</h2>
             <div class="going">
-                <template v-for="{ port, from } in outputs" :key="port">
-                    <span class="port figure" :class="{ idle: !from }">{{ port }}</span>
-                    <input
-                        v-model="names[port - 1]"
-                        class="name"
-                        :aria-label="`Name of output ${port}`"
-                        maxlength="40"
-                        @keydown.enter="($event.target as HTMLElement).blur()"
-                        @keydown.stop
-                        @blur="rename(port)"
-                    />
+                <template v-for="{ port, name, from } in outputs" :key="port">
+                    <PortName :port="port" :name="name" way="output" :is-idle="!from" />
                     <button
                         v-if="from"
                         class="plain from"
@@ -230,36 +210,6 @@ h2::after {
     grid-template-columns: 28px minmax(100px, 170px) minmax(120px, 220px) 60px;
     align-items: center;
     gap: 6px 10px;
-}
-
-.port {
-    display: grid;
-    place-items: center;
-    height: 24px;
-    border: 1.5px solid var(--plum);
-    border-radius: 4px;
-    background: var(--sheet);
-}
-
-.port.idle {
-    border-color: var(--contour);
-    color: var(--soft);
-}
-
-.name {
-    width: 100%;
-    min-width: 0;
-    padding: 2px 4px;
-    border: 1px solid transparent;
-    border-radius: 4px;
-    background: none;
-    font-weight: 600;
-}
-
-.name:hover,
-.name:focus {
-    border-color: var(--contour);
-    background: var(--sheet);
 }
 
 .from {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
+import PortName from './PortName.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
@@ -18,12 +19,6 @@ const LOWEST = -60;
 const NEW = '+';
 
 const input = computed(() => hardware.state?.inputs[props.port - 1]);
-const name = ref('');
-watch(
-    () => input.value?.name,
-    (now) => (name.value = now ?? ''),
-    { immediate: true },
-);
 /** Cables are told apart by the output they come from. */
 const plugs = computed(() =>
     (hardware.state?.plugs ?? [])
@@ -58,15 +53,6 @@ const free = computed(() => [
         .map(({ id, name: label }) => ({ value: id, name: label })),
 ]);
 
-function rename(): void {
-    const wanted = name.value.trim();
-    if (wanted !== '' && wanted !== input.value?.name) {
-        void hardware.set({ input: props.port, name: wanted });
-    } else {
-        name.value = input.value?.name ?? '';
-    }
-}
-
 function setPlug(value: string): void {
     const [id = '', output] = value.split(':');
     void hardware.set({ input: props.port, plug: id, ...(output ? { output: Number(output) } : {}) });
@@ -91,17 +77,8 @@ async function lead(to: string): Promise<void> {
 </script>
 
 <template>
-    <div v-if="input" class="line" :data-input-port="port" :class="{ idle: input.plug === 'nothing' }">
-        <span class="port figure">{{ port }}</span>
-        <input
-            v-model="name"
-            class="name"
-            :aria-label="`Name of input ${port}`"
-            maxlength="40"
-            @keydown.enter="($event.target as HTMLElement).blur()"
-            @keydown.stop
-            @blur="rename"
-        />
+    <div v-if="input" class="line" :data-input-port="port">
+        <PortName :port="port" :name="input.name" way="input" :is-idle="input.plug === 'nothing'" />
         <ChoiceMenu
             class="plug"
             :label="`What is plugged into input ${port}`"
@@ -179,36 +156,6 @@ async function lead(to: string): Promise<void> {
     grid-column: 2 / -1;
     margin: -4px 0 2px 4px;
     color: var(--soft);
-}
-
-.port {
-    display: grid;
-    place-items: center;
-    height: 24px;
-    border: 1.5px solid var(--plum);
-    border-radius: 4px;
-    background: var(--sheet);
-}
-
-.idle .port {
-    border-color: var(--contour);
-    color: var(--soft);
-}
-
-.name {
-    width: 100%;
-    min-width: 0;
-    padding: 2px 4px;
-    border: 1px solid transparent;
-    border-radius: 4px;
-    background: none;
-    font-weight: 600;
-}
-
-.name:hover,
-.name:focus {
-    border-color: var(--contour);
-    background: var(--sheet);
 }
 
 .level {
