@@ -111,7 +111,7 @@ final class ListeningStream
         $this->session = $this->book->open($stored);
         $rate = $this->session->sampleRate;
         $options = $reader->read();
-        $interface = $options !== null && ($options->interface || $options->standing || Monitoring::takesInputs($this->session)) ? $this->open->open($this->session) : null;
+        $interface = $this->open->open($this->session);
         $this->compiler = $this->engines->compiler($rate, $interface);
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
@@ -120,6 +120,7 @@ final class ListeningStream
             $this->engine->standStill();
         }
         $this->options = new ListeningOptions($stored->change, null, null, null, null, 1, false, $options?->sweep, armed: $options->armed ?? [], quick: $options?->quick);
+        $this->engine->openInterface(false);
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
         }
@@ -173,7 +174,7 @@ final class ListeningStream
                 yield Frames::notice($this->recordings->notice($rate));
             }
             $read += $seconds;
-            if ($read >= self::INPUTS_EVERY && $this->open->buffer() !== null) {
+            if ($read >= self::INPUTS_EVERY && $this->engine->isInterfaceOpen()) {
                 $read = 0.0;
                 yield Frames::notice($this->open->notice());
             }
@@ -249,7 +250,13 @@ final class ListeningStream
         if ($playing) {
             $this->recordings->follow($options->record, $this->storedId, $this->session, $this->engine, $this->open->interface());
         }
-        if ($options->compare !== $before?->compare) {
+        // Until what was heard live has faded out as well.
+        $isLive = Monitoring::isLive($this->session) || Monitoring::isLive($this->engine->plan()->session);
+        $isOpen = $options->interface || $options->standing || $isLive || $this->recordings->takeInputs();
+        // The other side works in blocks as long.
+        $isAnother = $isOpen !== $this->engine->isInterfaceOpen() && $this->comparison->isOn();
+        $this->engine->openInterface($isOpen);
+        if ($isAnother || $options->compare !== $before?->compare) {
             yield from $this->compare($options, $position, $playing);
         }
         if ($options->side !== $before?->side && $this->comparison->isOn()) {
@@ -287,7 +294,7 @@ final class ListeningStream
             return;
         }
         try {
-            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options), $this->engine->blockSize());
+            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options), $this->engine->blockFrames());
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 
@@ -309,7 +316,7 @@ final class ListeningStream
     private function heardIn(Session $session, ListeningOptions $options): Session
     {
         $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
-        $session = $this->open->buffer() === null ? $session : Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
+        $session = Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
 
         return $options->standing ? Monitoring::standing($session, $this->from) : $session;
     }

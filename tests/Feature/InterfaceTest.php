@@ -105,7 +105,7 @@ it('hears a live input while it is armed, tells levels of all inputs, and goes o
     setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 0.0]);
     $levels = $voice = [];
     $blocks = 0;
-    listenTo($session, ['tap' => 'voice:pre-fader', 'loop' => ['start' => 0, 'end' => 48000]], function (string $kind, array $data, string $id) use (&$levels, &$voice, &$blocks): bool {
+    listenTo($session, ['tap' => 'voice:pre-fader', 'interface' => true, 'loop' => ['start' => 0, 'end' => 48000]], function (string $kind, array $data, string $id) use (&$levels, &$voice, &$blocks): bool {
         if ($kind === 'L') {
             expect($data['buffer'])->toBe(128);
         } elseif ($kind === 'N' && $data['kind'] === 'inputs') {
@@ -132,6 +132,32 @@ it('hears a live input while it is armed, tells levels of all inputs, and goes o
     setInterface(['clear' => 1]);
     expect($this->getJson('/api/interface')->json('clipped'))->toBe([]);
 });
+
+it('comes and goes without a click as a track is armed and disarmed while it plays', function (bool $isLookedAt): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 6.0]);
+    setInterface(['input' => 2, 'plug' => 'nothing']);
+    $sound = [];
+    $blocks = $heard = 0;
+    listenTo($session, ['tap' => 'voice:post-fader', 'interface' => $isLookedAt, 'loop' => ['start' => 0, 'end' => 48_000]], function (string $kind, array $data, string $id) use (&$sound, &$blocks, &$heard): bool {
+        expect($data['kind'] ?? '')->not->toBe('refused');
+        if ($kind === 'A') {
+            array_push($sound, ...$data['left']);
+            $heard += Signal::peak($data['left']) > 0.1 ? 1 : 0;
+            if (++$blocks % 20 === 0) {
+                $this->putJson("/api/listenings/{$id}", ['armed' => $blocks % 40 === 0 ? [] : ['voice']])->assertOk();
+            }
+        }
+
+        return $blocks < 170;
+    });
+    $jump = 0.0;
+    foreach ($sound as $i => $sample) {
+        $jump = max($jump, abs($sample - ($sound[$i - 1] ?? 0.0)));
+    }
+    // The steepest a sine of 1 kHz at -12 dBFS, 3.01 dB down at the centre, gets from sample to sample.
+    expect($heard)->toBeGreaterThan(40)->and($jump)->toBeLessThan(1.3 * 10 ** (-15.01 / 20) * 2 * M_PI * 1000 / 48000);
+})->with([[false], [true]]);
 
 it('places what is recorded from an input to the sample, from several at once, on tracks that go on taking it', function (int $buffer, int $from): void {
     $session = plugged();

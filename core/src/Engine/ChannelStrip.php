@@ -38,6 +38,9 @@ final class ChannelStrip implements Strip
     /** Fades out while the row is rebuilt. */
     private readonly GainRamp $gate;
 
+    /** Samples until it opens, where nothing has come through it yet. */
+    private int $opensIn = 0;
+
     /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
     private array $passing = [];
 
@@ -198,19 +201,24 @@ final class ChannelStrip implements Strip
     /** Fades to silence before its row is rebuilt. */
     public function close(): void
     {
+        $this->opensIn = 0;
         $this->gate->towards(0.0);
     }
 
-    /** Begins silent, to fade in when it opens: its channel sounded from another process before. */
+    /** Begins silent, to fade in when it opens: its channel sounded from another process or of another source before. */
     public function startClosed(): void
     {
         $this->close();
         $this->gate->settle();
+        // What comes in now is at the end only so much later.
+        $this->opensIn = $this->latency();
     }
 
     public function open(): void
     {
-        $this->gate->towards(1.0);
+        if ($this->opensIn <= 0) {
+            $this->gate->towards(1.0);
+        }
     }
 
     /** Whether it is on the way to silence or from it. */
@@ -399,7 +407,12 @@ final class ChannelStrip implements Strip
             return;
         }
         $gains = Block::mono($this->gate->next($block->frames()))->left;
-        foreach ([$block, ...array_filter($this->passing)] as $passing) {
+        if ($this->opensIn > 0) {
+            $this->opensIn -= $block->frames();
+            $this->open();
+        }
+        // What passes at the end is taken from the block afterwards; until then the one before stands there.
+        foreach ([$block, ...array_filter(array_diff_key($this->passing, [Tap::POST_FADER => null]))] as $passing) {
             $passing->left = Samples::multiply($passing->left, $gains);
             if (! $passing->mono) {
                 $passing->right = Samples::multiply($passing->right, $gains);

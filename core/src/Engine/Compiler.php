@@ -98,7 +98,12 @@ final readonly class Compiler
             $strips[$id]->configure($channel, $session->panLaw, $audibility->has($id), $atFader);
             if ($before?->strip($id) !== $strips[$id]) {
                 $strips[$id]->settle();
-                if (isset($before->remote[$id])) {
+                if ($before?->strip($id) !== null) {
+                    // Its inserts still hold what it played before.
+                    $strips[$id]->reset();
+                }
+                // It sounded otherwise before, and was faded out.
+                if (isset($before->remote[$id]) || $before?->strip($id) !== null) {
                     $strips[$id]->startClosed();
                 }
             }

@@ -62,12 +62,16 @@ final class Engine
     /** Whether filters and tails are run in: nothing comes in or goes out meanwhile. */
     private bool $isRunningIn = false;
 
+    /** Whether sound comes in and goes out at the interface. */
+    private bool $isInterfaceOpen;
+
     private bool $isStanding = false;
 
     /**
      * @param  bool  $metered  read every tap; without it only the ends of the channels
      * @param  ?Processes  $processes  other processes that take part; none where it is left out
-     * @param  ?AudioInterface  $interface  sound comes in and goes out at; its blocks are at least as long
+     * @param  int  $blockSize  frames of the longest block
+     * @param  ?AudioInterface  $interface  sound comes in and goes out at, in blocks of its buffer where that is shorter
      */
     public function __construct(
         private readonly Compiler $compiler,
@@ -77,6 +81,7 @@ final class Engine
         private readonly ?Processes $processes = null,
         private readonly ?AudioInterface $interface = null,
     ) {
+        $this->isInterfaceOpen = $interface !== null;
         $processes?->open($session, $blockSize, $metered);
         $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
         $processes?->opened();
@@ -88,10 +93,24 @@ final class Engine
         return $this->section->plan();
     }
 
-    /** Frames of its longest block. */
-    public function blockSize(): int
+    /** Lets sound in and out at the interface, or no longer: then blocks can be longer. Live inputs are silent meanwhile. */
+    public function openInterface(bool $isOpen): void
     {
-        return $this->blockSize;
+        if ($this->interface !== null && $isOpen !== $this->isInterfaceOpen) {
+            $this->completeBlock();
+            $this->isInterfaceOpen = $isOpen;
+        }
+    }
+
+    public function isInterfaceOpen(): bool
+    {
+        return $this->isInterfaceOpen;
+    }
+
+    /** Frames of a block, but for the last before a loop begins anew. */
+    public function blockFrames(): int
+    {
+        return $this->isInterfaceOpen ? min($this->blockSize, $this->interface?->longestBlock() ?? $this->blockSize) : $this->blockSize;
     }
 
     public function tap(): Tap
@@ -175,6 +194,7 @@ final class Engine
         $loop = $this->loop;
         $this->loop = null;
         $this->runsIn(true);
+        $block = $this->blockFrames();
         // Starts on the same sample for every block length, so that the state is the same.
         for ($left = $position + $this->plan()->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
@@ -182,7 +202,7 @@ final class Engine
 
                 return false;
             }
-            $frames = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize;
+            $frames = $left % $block === 0 ? $block : $left % $block;
             $this->work($frames, $left > $frames);
         }
         $this->loop = $loop;
@@ -330,9 +350,9 @@ final class Engine
 
     private function nextFrames(): int
     {
-        return $this->loop !== null && $this->reading < $this->loop->end
-            ? min($this->blockSize, $this->loop->end - $this->reading)
-            : $this->blockSize;
+        $frames = $this->blockFrames();
+
+        return $this->loop !== null && $this->reading < $this->loop->end ? min($frames, $this->loop->end - $this->reading) : $frames;
     }
 
     private function heardPosition(): int
@@ -399,7 +419,7 @@ final class Engine
             $taps[$tap->channel]->want($tap->stage);
         }
         $this->wake($listened);
-        if (! $this->isRunningIn) {
+        if ($this->isInterfaceOpen && ! $this->isRunningIn) {
             $this->interface?->capture($frames);
         }
         if ($this->processes === null) {
@@ -408,7 +428,7 @@ final class Engine
             $this->runWithOthers($this->processes, $frames, $goesOn, $taps);
         }
         $this->section->processed($frames);
-        if ($this->interface !== null && ! $this->isRunningIn) {
+        if ($this->interface !== null && $this->isInterfaceOpen && ! $this->isRunningIn) {
             $this->interface->play(self::atPorts($outgoing, $taps), $frames, $this->isStanding ? null : $this->positionAt($this->plan()->latency()));
         }
         $block = self::heardAt($this->tap, $taps, $frames);
@@ -451,7 +471,7 @@ final class Engine
      */
     private function outgoing(): array
     {
-        if ($this->interface === null) {
+        if (! $this->isInterfaceOpen) {
             return [];
         }
         if ($this->outgoing === null || $this->outgoing[0] !== $this->plan()) {

@@ -40,18 +40,6 @@ final class Monitoring
         return $channel->source instanceof ClipSource && $channel->source->input?->monitor->hears($isArmed) === true && $channel->frozen === null && ! $channel->off;
     }
 
-    /** Whether any track takes an input, heard or not. */
-    public static function takesInputs(Session $session): bool
-    {
-        foreach ($session->channels as $channel) {
-            if ($channel->source instanceof ClipSource && $channel->source->input !== null) {
-                return true;
-            }
-        }
-
-        return false;
-    }
-
     /** Whether any input is heard in what {@see heardIn()} gave. */
     public static function isLive(Session $session): bool
     {

@@ -29,7 +29,7 @@ final class SimulatedInterface implements AudioInterface
 
     private readonly Timecode $timecode;
 
-    /** @var array<int, array{InputPort, Plug}> by port; cables have none */
+    /** @var array<int, Plug> by port, made when something is captured first */
     private array $plugs = [];
 
     /** @var array<int, Converter> by port */
@@ -38,9 +38,10 @@ final class SimulatedInterface implements AudioInterface
     /** @var array<int, Converter> by port */
     private array $outputs = [];
 
-    /** @var array<int, list<float>> what went out at the outputs cables come from, from the clock at {@see} on, by port */
+    /** @var array<int, list<float>> what went out at the outputs cables come from, from the first sample that is kept, by port */
     private array $out = [];
 
+    /** Clock at the first sample that is kept of it. */
     private int $outFrom = 0;
 
     /** @var array<int, list<float>> of the block that was captured last, by port */
@@ -62,14 +63,14 @@ final class SimulatedInterface implements AudioInterface
     /** Goes on with other names, plugs and gains; the buffer stays as it was begun with. */
     public function configure(InterfaceProfile $profile): void
     {
-        $this->profile = $profile;
         foreach ($profile->inputs as $port => $input) {
             $this->inputs[$port] ??= new Converter;
-            $known = $this->plugs[$port][0] ?? null;
-            if ($known === null || $known->plug !== $input->plug || $known->file !== $input->file) {
-                $this->plugs[$port] = [$input, $this->plug($input)];
+            $known = $this->profile->inputs[$port];
+            if ($known->plug !== $input->plug || $known->file !== $input->file) {
+                unset($this->plugs[$port]);
             }
         }
+        $this->profile = $profile;
         foreach (array_keys($profile->outputs) as $port) {
             $this->outputs[$port] ??= new Converter;
         }
@@ -93,7 +94,7 @@ final class SimulatedInterface implements AudioInterface
         $at = $this->clock - $this->latency->in();
         $heard = $this->timecode->between($at - $this->latency->out(), $frames);
         foreach ($this->profile->inputs as $port => $input) {
-            $sound = $input->plug === PlugKind::Cable ? $this->returning($input->output, $at, $frames) : $this->played($this->plugs[$port][1], $heard);
+            $sound = $input->plug === PlugKind::Cable ? $this->returning($input->output, $at, $frames) : $this->played($this->plugs[$port] ??= $this->plug($input), $heard);
             $this->captured[$port] = $this->inputs[$port]->convert($sound, Decibel::toGain($input->gain));
         }
     }

@@ -318,6 +318,19 @@ it('reads every tap of the channels somebody looks at, of the others the end, an
         ->and(array_values(array_intersect(array_keys($some->readings()), $new)))->toBe(array_values(array_filter($new, static fn (string $tap): bool => str_starts_with($tap, 'bass:'))));
 });
 
+it('takes a rebuilt row where the end of a loop makes blocks shorter', function (): void {
+    foreach (range(40, 1000, 96) as $odd) {
+        $engine = Mix::engine(busySession(), noiseLibrary());
+        $engine->loopOver(new Loop(0, 2 * 512 + $odd));
+        $engine->start(0);
+        $engine->next();
+        $engine->next();
+        $engine->change(edited(busySession(), ['type' => 'add-insert', 'channels' => ['cello', 'choir'], 'processor' => 'gain', 'parameters' => ['gain' => -6.0]]));
+        $frames = array_map(static fn (): int => $engine->next()->frames(), range(1, 6));
+        expect(min($frames))->toBeLessThan(512)->and($engine->tapIds())->toHaveCount(22);
+    }
+});
+
 it('refuses to listen where there is no tap', function (): void {
     $engine = Mix::engine(busySession(), noiseLibrary());
     expect($engine->listenAt(new Tap('attic')))->toBeFalse()->and($engine->listenAt(Tap::afterInsert('bass', 'i1')))->toBeFalse()

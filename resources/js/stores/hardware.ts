@@ -50,9 +50,10 @@ export const useHardware = defineStore('hardware', () => {
             })
             .map(({ id }) => id),
     );
+    /** Whether somebody looks at the levels of the inputs. */
+    const isLookedAt = computed(() => screen.view === 'inputs');
     /** Whether live sound is wanted while nothing plays: somebody is heard, or the levels are looked at. */
-    const isWanted = computed(() => session.state !== null && (screen.view === 'inputs' || heard.value.length > 0));
-    const wantsInterface = computed(() => screen.view === 'inputs' || tracks.value.length > 0);
+    const isWanted = computed(() => session.state !== null && (isLookedAt.value || heard.value.length > 0));
 
     function arm(channel: string, isArmed: boolean): void {
         armed.value = isArmed
@@ -184,7 +185,7 @@ export const useHardware = defineStore('hardware', () => {
         endPassage,
         follow,
         isWanted,
-        wantsInterface,
+        isLookedAt,
         inputOf,
         arm,
         load,

@@ -252,7 +252,7 @@ describe('live inputs', () => {
         useHardware().arm('voice', true);
         await vi.advanceTimersByTimeAsync(400);
         expect(posted().map(([, , body]) => body)).toMatchObject([
-            { standing: true, armed: ['voice'], interface: true },
+            { standing: true, armed: ['voice'], interface: false },
         ]);
         expect([listening.isStanding, listening.isPlaying]).toEqual([true, false]);
         await listening.play(4800);
@@ -289,7 +289,7 @@ describe('live inputs', () => {
         now.mockRestore();
     });
 
-    it('begin anew where the interface has another buffer, and where it was not open yet', async () => {
+    it('begin anew where the interface has another buffer, and go on where tracks are armed or looked at', async () => {
         const listening = useListening();
         await listening.play(0);
         expect(posted()).toHaveLength(1);
@@ -297,9 +297,13 @@ describe('live inputs', () => {
         told({ kind: 'interface-set', isSame: false });
         await vi.advanceTimersByTimeAsync(0);
         expect(posted()).toHaveLength(2);
-        useSession().state = taking('always');
+        useHardware().arm('voice', true);
         await vi.advanceTimersByTimeAsync(0);
-        expect(posted()[2]?.[2]).toMatchObject({ interface: true, standing: false });
+        expect(options()).toMatchObject({ armed: ['voice'], interface: false });
+        useScreen().view = 'inputs';
+        await vi.advanceTimersByTimeAsync(0);
+        expect(options()).toMatchObject({ interface: true, standing: false });
+        expect(posted()).toHaveLength(2);
         expect(listening.isPlaying).toBe(true);
     });
 

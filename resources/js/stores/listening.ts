@@ -70,8 +70,6 @@ export const useListening = defineStore('listening', () => {
     const load = ref<number | null>(null);
     /** Nothing plays, and live inputs are heard or looked at. */
     const isStanding = ref(false);
-    /** Whether the interface was asked for in what is heard. */
-    let hasInterface = false;
     /** Seconds of sound that wait for this browser's loudspeakers. */
     const lead = ref<number | null>(null);
     /** In how many processes the engine plays; the load is that of the one that takes longest. */
@@ -228,7 +226,7 @@ export const useListening = defineStore('listening', () => {
             metered: ids,
             armed: [...hardware.armed],
             quick: hardware.quick,
-            interface: hardware.wantsInterface,
+            interface: hardware.isLookedAt,
             standing: isStanding.value,
         };
     }
@@ -256,7 +254,6 @@ export const useListening = defineStore('listening', () => {
         draws = 0;
         load.value = null;
         try {
-            hasInterface = hardware.wantsInterface;
             const listening = await api.post<{ id: string; stream: string }>(
                 `sessions/${state.id}/listenings`,
                 options(),
@@ -304,7 +301,6 @@ export const useListening = defineStore('listening', () => {
         isStanding.value = true;
         levels.begin();
         try {
-            hasInterface = hardware.wantsInterface;
             const listening = await api.post<{ id: string; stream: string }>(
                 `sessions/${state.id}/listenings`,
                 options(),
@@ -327,7 +323,7 @@ export const useListening = defineStore('listening', () => {
 
     const standAgain = useTimeoutFn(() => void stand(), STAND_AFTER, { immediate: false });
 
-    /** Goes on where it is with another engine: the interface has another buffer, or is open only now. */
+    /** Goes on where it is with another engine: the interface has another buffer. */
     function beginAnew(): void {
         if (isPlaying.value) {
             void seek(player.position() ?? position.value);
@@ -357,7 +353,7 @@ export const useListening = defineStore('listening', () => {
     async function record(...wishes: Wish[]): Promise<void> {
         recording.value = wishes;
         recorded.value = null;
-        if (isPlaying.value && (hasInterface || !takesInputs())) {
+        if (isPlaying.value) {
             sendOptions();
         } else {
             await play();
@@ -486,13 +482,7 @@ export const useListening = defineStore('listening', () => {
         },
         { immediate: true },
     );
-    watch([() => hardware.armed, () => hardware.quick, () => hardware.wantsInterface], () => {
-        if (isPlaying.value && hardware.wantsInterface && !hasInterface && recording.value === null) {
-            beginAnew();
-        } else {
-            sendOptions();
-        }
-    });
+    watch([() => hardware.armed, () => hardware.quick, () => hardware.isLookedAt], sendOptions);
     // What was compared may be removed.
     watch(
         () => session.state?.change,

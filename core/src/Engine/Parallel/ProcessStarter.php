@@ -38,11 +38,10 @@ final readonly class ProcessStarter
      *
      * @param  bool  $metered  read every tap
      * @param  ?AudioInterface  $interface  sound comes in and goes out at; the compiler has it as well
-     * @param  int  $longestBlock  frames; of that of the interface where there is one
+     * @param  int  $blockSize  frames of the longest block
      */
-    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true, ?AudioInterface $interface = null, int $longestBlock = self::BLOCK): Engine
+    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true, ?AudioInterface $interface = null, int $blockSize = self::BLOCK): Engine
     {
-        $blockSize = min(self::BLOCK, $longestBlock, $interface?->longestBlock() ?? self::BLOCK);
         try {
             return new Engine($compiler, $session, $blockSize, $metered, $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true), $interface);
         } catch (ProcessGone) {
