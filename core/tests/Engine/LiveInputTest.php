@@ -221,6 +221,13 @@ it('keeps input and clips of a track apart', function (): void {
     expect($again->channel('voice')->source->input)->toEqual(new LiveInput('in:1'))->and($again->channel('voice')->source->clips()[0]->file)->toBe('other');
     $other = edited($again, ['type' => 'set-input', 'channel' => 'voice', 'input' => 'in:3-4', 'monitor' => 'off']);
     expect($other->channel('voice')->source->input)->toEqual(new LiveInput('in:3-4', Monitor::Off))->and($other->channel('voice')->source->clips())->toHaveCount(1);
+    // Takes are counted on, what the track played before is kept as one.
+    $taken = $session;
+    foreach ([['a'], ['b', 'c']] as $files) {
+        $taken = edited($taken, ['type' => 'put-takes', 'channel' => 'voice', 'takes' => array_map(static fn (string $file): array => ['file' => $file, 'length' => 480, 'width' => 'mono', 'start' => 0], $files)]);
+    }
+    expect(array_map(static fn ($version): array => [$version->name, $version->clips[0]->file], $taken->channel('voice')->versions))->toBe([['Take 1', 'voice'], ['Take 2', 'a'], ['Take 3', 'b']])
+        ->and($taken->channel('voice')->source->clips()[0]->file)->toBe('c')->and($taken->channel('voice')->source->input)->toEqual(new LiveInput('in:1'));
     expect(fn () => edited($session, ['type' => 'set-input', 'channel' => 'main', 'input' => 'in:1']))->toThrow(Hafen\Edit\Refusals\OnlyTracksCarryClips::class)
         ->and(fn () => edited($session, ['type' => 'set-input', 'channel' => 'voice', 'input' => 'hw:1']))->toThrow(Hafen\Document\InvalidDocument::class, 'an input such as "in:1"');
 });

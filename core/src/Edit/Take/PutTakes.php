@@ -9,6 +9,7 @@ use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Edit\Version\Versions;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\PrintedFrom;
@@ -33,16 +34,22 @@ final readonly class PutTakes implements Edit
         $last = $this->takes[count($this->takes) - 1] ?? throw NothingSelected::atAll();
         $channel = Versions::track($session, $this->channel);
         if ($channel->source->clips() !== []) {
-            $channel = Versions::keep($channel, 'Before the take');
+            $channel = Versions::keep($channel, $this->from === null ? self::next($channel) : 'Before the take');
         }
         foreach (array_slice($this->takes, 0, -1) as $index => $take) {
-            $channel = Versions::keep($channel->withClips([$take->clip()->withPrintedFrom($this->from)]), 'Take '.($index + 1));
+            $channel = Versions::keep($channel->withClips([$take->clip()->withPrintedFrom($this->from)]), $this->from === null ? self::next($channel) : 'Take '.($index + 1));
         }
         $clip = $last->clip()->withPrintedFrom($this->from);
 
         return $session
             ->withChannel($channel->withClips([$clip])->withWidth($last->width))
             ->withLength(max($session->length, $clip->end(), ...array_map(static fn (Version $version): int => (new ClipSource($version->clips))->end(), $channel->versions)));
+    }
+
+    /** What comes in again and again is counted on. */
+    private static function next(Channel $channel): string
+    {
+        return 'Take '.(count($channel->versions) + 1);
     }
 
     public function label(Session $before): string

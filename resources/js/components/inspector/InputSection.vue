@@ -56,7 +56,7 @@ const leaves = computed(() => {
     return `Leaves out ${names}: ${milliseconds(saved)} sooner.`;
 });
 const isRecording = computed(() => listening.recording?.some(({ channel }) => channel === props.channel.id) ?? false);
-const takes = computed(() => (props.channel.versions ?? []).filter(({ name }) => name !== 'Before the take').length);
+const takes = computed(() => props.channel.versions?.length ?? 0);
 const hasClips = computed(() => 'clips' in props.channel.source && props.channel.source.clips.length > 0);
 
 function setInput(input: string, heard = monitor.value): void {

@@ -1,0 +1,170 @@
+import type { VueWrapper } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Channel, InterfaceState } from '@/api/types';
+import InputSection from '@/components/inspector/InputSection.vue';
+import { useHardware } from '@/stores/hardware';
+import { useSession } from '@/stores/session';
+import { realWorld, settled, shown, type World } from '@/testing';
+import InputLine from './InputLine.vue';
+import PortName from './PortName.vue';
+
+let made: World;
+let part: VueWrapper;
+
+const port = (name: string, plug: string, more: Partial<InterfaceState['inputs'][number]> = {}) => ({
+    name,
+    plug,
+    gain: 0,
+    ...more,
+});
+const state: InterfaceState = {
+    name: 'Quay interface',
+    buffer: 128,
+    buffers: [128],
+    inputs: [port('Voice', 'voice', { gain: 31 }), port('Back', 'cable', { output: 2 }), port('Free', 'nothing')],
+    outputs: ['Left', 'Right'],
+    plugs: [
+        { id: 'nothing', label: 'nothing plugged in' },
+        { id: 'voice', label: 'invented singer' },
+        { id: 'file', label: 'a file' },
+        { id: 'cable', label: 'a cable' },
+    ],
+    gains: { lowest: -12, highest: 60 },
+    latency: { in: 152, out: 148, roundTrip: 300 },
+    clipped: { 1: 12 },
+};
+
+const cello = () => useSession().channel('cello') as Channel;
+const sent = () =>
+    made.asked.filter(([method, path]) => method === 'PUT' && path === 'interface').map(([, , body]) => body);
+
+/** The cello takes the first input. */
+function taking(monitor: 'off' | 'armed' | 'always', clips: unknown[] = []): void {
+    const known = useSession().state!;
+    useSession().state = {
+        ...known,
+        inputs: ['in:1', 'in:2', 'in:1-2'],
+        live: { cello: { path: [{ channel: 'cello', samples: 480 }], quick: [] } },
+        document: {
+            ...known.document,
+            channels: known.document.channels.map((one) =>
+                one.id === 'cello'
+                    ? ({ ...one, source: { type: 'input', input: 'in:1', monitor, clips } } as unknown as typeof one)
+                    : one,
+            ),
+        },
+    } as typeof known;
+}
+
+beforeEach(async () => {
+    made = realWorld();
+    made.answers['GET interface'] = state;
+    made.answers['PUT interface'] = state;
+    await useHardware().load();
+});
+afterEach(() => part.unmount());
+
+describe('an input', () => {
+    it('says what is plugged in, cables by their output, and is plugged otherwise', async () => {
+        part = shown(InputLine, { port: 2 });
+        const plug = part.find('select.plug');
+        expect((plug.element as HTMLSelectElement).value).toBe('cable:2');
+        expect(plug.findAll('option').map((one) => one.text())).toEqual([
+            'nothing plugged in',
+            'invented singer',
+            'cable from 1 Left',
+            'cable from 2 Right',
+        ]);
+        await plug.setValue('cable:1');
+        await plug.setValue('voice');
+        expect(sent()).toEqual([
+            { input: 2, plug: 'cable', output: 1 },
+            { input: 2, plug: 'voice' },
+        ]);
+    });
+
+    it('shows its level, a mark that stays until it is pressed, and what is advised', async () => {
+        part = shown(InputLine, { port: 1 });
+        expect(part.find('[data-clipped]').exists()).toBe(true);
+        useHardware().show({ 1: [-9.4, -18, 0] });
+        await settled();
+        expect(part.find('[data-peak]').text()).toBe('−9.4');
+        useHardware().advice = { 1: { change: -4, gain: 27, text: 'turn it down by 4.0 dB.' } };
+        await settled();
+        expect(part.find('[data-advice]').text()).toMatch(/^turn it down by 4.0 dB.\s+Set \+27.0 dB$/);
+        await part.find('[data-advice] button').trigger('click');
+        await part.find('[data-clipped]').trigger('click');
+        expect(sent()).toEqual([{ input: 1, gain: 27 }, { clear: 1 }]);
+    });
+
+    it('leads to a track that takes it', async () => {
+        taking('armed');
+        part = shown(InputLine, { port: 1 });
+        expect(part.find('.taker').text()).toBe('Cello');
+        await part.find('select.to').setValue('bass');
+        await settled();
+        expect(made.edits).toEqual([{ type: 'set-input', channel: 'bass', input: 'in:1' }]);
+    });
+
+    it('takes another name when it is left, and keeps its own when that is empty', async () => {
+        part = shown(PortName, { port: 3, name: 'Free', way: 'output', isIdle: true });
+        const field = part.find('input');
+        await field.setValue('  Headphones ');
+        await field.trigger('blur');
+        await field.setValue('  ');
+        await field.trigger('blur');
+        expect(sent()).toEqual([{ output: 3, name: 'Headphones' }]);
+        expect((field.element as HTMLInputElement).value).toBe('Free');
+    });
+});
+
+describe('the input of a track', () => {
+    it('is chosen, and let go of with what was armed', async () => {
+        taking('armed');
+        useHardware().arm('cello', true);
+        part = shown(InputSection, { channel: cello() });
+        const choice = part.find('[data-input-port]');
+        expect(choice.findAll('option').map((one) => one.text())).toEqual([
+            'none',
+            '1 Voice',
+            '2 Back',
+            '1–2 Voice and Back',
+        ]);
+        await choice.setValue('in:1-2');
+        await choice.setValue('');
+        await settled();
+        expect(made.edits).toEqual([
+            { type: 'set-input', channel: 'cello', input: 'in:1-2', monitor: 'armed' },
+            { type: 'set-input', channel: 'cello', input: null },
+        ]);
+        expect(useHardware().armed).toEqual([]);
+    });
+
+    it('says how late it is by part, when it is heard, and which take comes next', async () => {
+        taking('armed', [{ id: 'k1', file: 'f', start: 0, offset: 0, length: 9, gain: 0 }]);
+        part = shown(InputSection, { channel: cello() });
+        // 152, 480 and 148 samples at 48 kHz.
+        expect(part.find('[data-delay-total]').text()).toBe('16.3 ms');
+        expect(part.findAll('.parts span').map((one) => one.text())).toEqual([
+            'in 3.2 ms',
+            'Cello 10.0 ms',
+            'out 3.1 ms',
+        ]);
+        expect(part.find('[data-take]').text()).toBe('● Take 2');
+        await part.find('[data-monitor=always]').trigger('click');
+        await settled();
+        expect(made.edits).toEqual([{ type: 'set-input', channel: 'cello', input: 'in:1', monitor: 'always' }]);
+        await part.find('[data-arm]').trigger('click');
+        expect([useHardware().armed, part.find('[data-arm]').text()]).toEqual([['cello'], 'Armed']);
+    });
+
+    it('is not there for what sums others, nor for a track that plays a tap', () => {
+        part = shown(InputSection, { channel: useSession().main as Channel });
+        expect(part.find('[data-input]').exists()).toBe(false);
+        part.unmount();
+        part = shown(InputSection, {
+            channel: { ...cello(), source: { type: 'tap', channel: 'bass', tap: 'source' } },
+        });
+        expect(part.find('[data-input]').exists()).toBe(false);
+    });
+});
