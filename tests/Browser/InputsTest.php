@@ -63,7 +63,16 @@ it('leads an input to a new track, hears it live through its effects, and record
     $this->browser->visit($this->hafen->url("/?session={$this->session}"));
     $this->browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === "Paths").click()');
     $this->browser->waitFor('[data-channel-row=input-4] .name')->click();
-    // Not armed: silence. Armed: heard at once, while nothing plays.
+    // Not armed: silence. Armed: heard at once, while nothing plays; in the view of the inputs, and on Paths.
+    openInputs();
+    $this->browser->until(fn (): bool => peakAt(4) !== null, 'the tone to be metered');
+    expect(heardNow())->toBeLessThan(0.001);
+    $this->browser->waitFor('[data-arm]')->click();
+    $this->browser->until(fn (): bool => heardNow() > 0.1, 'the tone in the view of the inputs');
+    $this->browser->find('[data-arm]')->click();
+    $this->browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === "Paths").click()');
+    $this->browser->waitFor('[data-channel-row=input-4] .name')->click();
+    $this->browser->until(fn (): bool => heardNow() < 0.001, 'silence');
     $this->browser->waitFor('[data-arm]')->click();
     $this->browser->until(fn (): bool => heardNow() > 0.1, 'the tone in the loudspeakers');
     $this->browser->waitFor('[data-channel-row=input-4] [data-live]');

@@ -62,7 +62,8 @@ final class Section
     {
         $this->closing = [
             ...array_values(array_intersect_key($this->plan->feeds, array_flip($change->gone))),
-            ...array_values(array_intersect_key($this->plan->strips, array_flip($change->rebuilt))),
+            // Those that sleep are silent already, and would never be done with fading out.
+            ...array_values(array_diff_key(array_intersect_key($this->plan->strips, array_flip($change->rebuilt)), $this->asleep)),
         ];
         foreach ($this->closing as $closing) {
             $closing->close();

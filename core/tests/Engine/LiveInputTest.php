@@ -198,6 +198,32 @@ it('lets nothing in while filters and tails are run in, wherever it starts again
     expect(Signal::peak(Mix::take($engine, 4096)->left))->toBe(0.0);
 });
 
+it('takes an edit of a channel that sleeps, and is heard: a track in a group that is off, all of it switched on at once', function (): void {
+    $session = edited(sungTo(), ['type' => 'group-channels', 'channels' => ['cello'], 'name' => 'Low']);
+    $off = edited($session, ['type' => 'set-off', 'channels' => ['low'], 'off' => true]);
+    $engine = Mix::engine($off, sungLibrary());
+    $engine->start(0);
+    Mix::take($engine, 2048);
+    $engine->change(edited($off, ['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'gain', 'parameters' => ['gain' => -6.0]]));
+    Mix::take($engine, 4096);
+    expect($engine->tapIds())->toHaveCount(count((Mix::engine($off, sungLibrary()))->tapIds()) + 1);
+    $engine->change($session);
+    $engine->listenAt(new Tap('low'));
+    Mix::take($engine, 4096);
+    expect(Signal::peak(Mix::take($engine, 2048)->left))->toBeGreaterThan(0.05);
+
+    // The same in a session that stands, where all that nothing live feeds is off.
+    $interface = pluggedIn(new InputPort('Tone', PlugKind::Tone));
+    $live = edited(edited(sungTo(Monitor::Armed), ['type' => 'add-channel', 'name' => 'Plate', 'kind' => 'return']), ['type' => 'add-channel', 'name' => 'Wash', 'kind' => 'return']);
+    $live = edited(edited($live, ['type' => 'set-output', 'channels' => ['plate'], 'output' => 'wash']), ['type' => 'add-send', 'channels' => ['voice'], 'to' => 'plate']);
+    $engine = liveEngine(Monitoring::standing(Monitoring::heardIn($live, []), 0), sungLibrary(), $interface);
+    $engine->start(0);
+    Mix::take($engine, 2048);
+    $engine->change(Monitoring::standing(Monitoring::heardIn($live, ['voice']), 0));
+    Mix::take($engine, 4096);
+    expect(Signal::peak(Mix::take($engine, 2048)->left))->toBeGreaterThan(0.05);
+});
+
 it('takes a pair on a stereo track, and its middle on a mono one', function (): void {
     foreach ([Width::Stereo, Width::Mono] as $width) {
         $session = sungTo(width: $width);
