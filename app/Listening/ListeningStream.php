@@ -181,7 +181,9 @@ final class ListeningStream
             if ($this->watched->isOn() && $sent % self::WATCH_EVERY === 0) {
                 yield Frames::notice($this->watched->notice());
             }
-            if (microtime(true) - $told > PlaybackLoad::TOLD_EVERY) {
+            // Who only looks at levels hears no gap: nothing has to give way.
+            $isHeard = ! $options->standing || Monitoring::isLive($this->session);
+            if ($isHeard && microtime(true) - $told > PlaybackLoad::TOLD_EVERY) {
                 $told = microtime(true);
                 // Others take about as much as this one.
                 $this->playback->tell($listening->id, $this->engine->processCount() * $busy / 1e9 / $seconds);

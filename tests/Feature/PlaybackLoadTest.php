@@ -7,6 +7,9 @@ use App\Models\Listening;
 use App\Models\Render;
 use App\Work\Claim;
 use App\Work\PlaybackLoad;
+use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\LiveInput;
+use Hafen\Tests\Support\Mix;
 use Tests\Support\Demo;
 
 // Playing comes before all background work: what streams tell, and what workers make of it.
@@ -117,4 +120,28 @@ it('is told of by a stream while it plays, and not after', function (): void {
     expect($load->needed())->toBeGreaterThan(0.0);
     unset($frames);
     expect($load->needed())->toBe(0.0);
+});
+
+it('holds nothing back for who only looks at the levels of inputs, and all for who hears one', function (): void {
+    $voice = Mix::track('voice')->withSource(new ClipSource([], new LiveInput('in:1')));
+    $session = Demo::session(Mix::session([Mix::track('cello'), $voice]));
+    $id = $this->postJson("/api/sessions/{$session->id}/listenings", ['standing' => true, 'interface' => true])->assertCreated()->json('id');
+    $pieces = 0;
+    $needed = [];
+    foreach (app(ListeningStream::class)->frames(Listening::query()->findOrFail($id), 0) as $frame) {
+        if ($frame[0] !== 'A') {
+            continue;
+        }
+        ++$pieces;
+        // What it said as it began counts no more.
+        $this->now += $pieces === 2 ? 3.0 : 0.0;
+        if ($pieces === 30) {
+            $needed[] = app(PlaybackLoad::class)->needed();
+            $this->putJson("/api/listenings/{$id}", ['armed' => ['voice']])->assertOk();
+        } elseif ($pieces === 120) {
+            $needed[] = app(PlaybackLoad::class)->needed();
+            break;
+        }
+    }
+    expect($needed[0])->toBe(0.0)->and($needed[1])->toBeGreaterThan(0.0);
 });

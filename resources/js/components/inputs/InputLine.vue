@@ -25,9 +25,9 @@ const plugs = computed(() =>
         .filter(({ id }) => id !== 'file' || input.value?.plug === 'file')
         .flatMap(({ id, label }) =>
             id === 'cable'
-                ? (hardware.state?.outputs ?? []).map((output, i) => ({
+                ? (hardware.state?.outputs ?? []).map((_, i) => ({
                       value: `cable:${i + 1}`,
-                      name: `cable from ${i + 1} ${output}`,
+                      name: `cable from output ${i + 1}`,
                   }))
                 : [{ value: id, name: label }],
         ),
@@ -199,7 +199,7 @@ async function lead(to: string): Promise<void> {
     display: flex;
     flex-wrap: wrap;
     align-items: center;
-    gap: 2px 10px;
+    gap: 2px 6px;
     min-width: 0;
     padding-left: 8px;
 }
@@ -230,6 +230,6 @@ async function lead(to: string): Promise<void> {
 }
 
 .to {
-    width: 104px;
+    width: 98px;
 }
 </style>

@@ -72,8 +72,8 @@ describe('an input', () => {
         expect(plug.findAll('option').map((one) => one.text())).toEqual([
             'nothing plugged in',
             'invented singer',
-            'cable from 1 Left',
-            'cable from 2 Right',
+            'cable from output 1',
+            'cable from output 2',
         ]);
         await plug.setValue('cable:1');
         await plug.setValue('voice');
