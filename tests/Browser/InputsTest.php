@@ -46,8 +46,9 @@ it('shows what comes in while nothing plays, marks what clips, and keeps the mar
     $this->browser->waitFor('[data-input-port="4"] .entry')->sendKeys('0'.WebDriverKeys::ENTER);
     $this->browser->until(fn (): bool => abs((peakAt(4) ?? 0.0) + 18.0) < 0.2, 'the tone back at -18 dBFS');
     expect($this->browser->has('[data-clipped="4"]'))->toBeTrue();
-    // Another page knows of it as well.
-    expect($this->hafen->get('interface')['clipped'][4])->toBeGreaterThan(0)->and($this->hafen->get('interface')['inputs'][3]['name'])->toBe('Line in');
+    // Another page knows of it as well, within a second.
+    $this->browser->until(fn (): bool => ($this->hafen->get('interface')['clipped'][4] ?? 0) > 0, 'the clipped samples to be kept');
+    expect($this->hafen->get('interface')['inputs'][3]['name'])->toBe('Line in');
     $this->browser->find('[data-clipped="4"]')->click();
     $this->browser->until(fn (): bool => ! $this->browser->has('[data-clipped="4"]'), 'the mark to go');
     expect($this->hafen->get('interface')['clipped'])->not->toHaveKey(4);

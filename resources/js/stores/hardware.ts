@@ -67,7 +67,11 @@ export const useHardware = defineStore('hardware', () => {
 
     async function set(change: InterfaceChange): Promise<void> {
         try {
-            take(await api.put<InterfaceState>('interface', change));
+            const known = await api.put<InterfaceState>('interface', change);
+            if ('clear' in change) {
+                clipped.value = {};
+            }
+            take(known);
         } catch (error) {
             tellRefusal(error);
             await load().catch(tellRefusal);
@@ -76,7 +80,8 @@ export const useHardware = defineStore('hardware', () => {
 
     function take(known: InterfaceState): void {
         state.value = known;
-        clipped.value = { ...known.clipped };
+        // The server keeps what clipped a moment later: a mark that is shown stays.
+        clipped.value = { ...clipped.value, ...known.clipped };
     }
 
     /** Takes in what the inputs carry now. */

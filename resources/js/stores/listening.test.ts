@@ -280,6 +280,12 @@ describe('live inputs', () => {
         told({ kind: 'inputs', ports: { 1: [-30, -40, 2], 2: [null, null, 0] } });
         expect(hardware.levels['1']).toEqual([-3, -40, 2]);
         expect(hardware.clipped).toEqual({ 1: 6 });
+        // The server has not kept it yet, and answers something else.
+        made.answers['PUT interface'] = { latency: { in: 1, out: 1 }, clipped: {}, inputs: [] };
+        await hardware.set({ input: 1, gain: 3 });
+        expect(hardware.clipped).toEqual({ 1: 6 });
+        await hardware.set({ clear: 1 });
+        expect(hardware.clipped).toEqual({});
         now.mockReturnValue(4000);
         told({ kind: 'inputs', ports: { 1: [-31, -40, 0], 2: [null, null, 0] } });
         expect(hardware.levels['1']?.[0]).toBe(-31);
