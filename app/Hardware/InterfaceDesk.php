@@ -29,7 +29,7 @@ final readonly class InterfaceDesk
 
     public function profile(): InterfaceProfile
     {
-        return ProfileCodec::fromArray(JsonNode::parse($this->stored()->profile, 1 << 20));
+        return self::read($this->stored());
     }
 
     /** Grows with each setting. */
@@ -57,7 +57,7 @@ final readonly class InterfaceDesk
     {
         DB::transaction(function () use ($change): void {
             $stored = $this->stored();
-            $stored->update(['profile' => self::json(ProfileCodec::changed($this->profile(), $change)), 'change' => $stored->change + 1]);
+            $stored->update(['profile' => self::json(ProfileCodec::changed(self::read($stored), $change)), 'change' => $stored->change + 1]);
         });
     }
 
@@ -87,7 +87,7 @@ final readonly class InterfaceDesk
     public function state(): array
     {
         $stored = $this->stored();
-        $profile = $this->profile();
+        $profile = self::read($stored);
         $latency = $profile->latency();
 
         return [
@@ -110,6 +110,11 @@ final readonly class InterfaceDesk
     private function stored(): StoredProfile
     {
         return StoredProfile::query()->first() ?? StoredProfile::query()->create(['profile' => self::json(InterfaceProfile::standard()), 'clipped' => [], 'change' => 1]);
+    }
+
+    private static function read(StoredProfile $stored): InterfaceProfile
+    {
+        return ProfileCodec::fromArray(JsonNode::parse($stored->profile, 1 << 20));
     }
 
     private static function json(InterfaceProfile $profile): string

@@ -22,8 +22,6 @@ final class OpenInterface
 
     private int $setting = 0;
 
-    private int $buffer = 0;
-
     /** @var array<int, int> samples that were clipped and are not kept yet, by port */
     private array $clipped = [];
 
@@ -37,7 +35,6 @@ final class OpenInterface
     {
         $this->setting = $this->desk->changeNumber();
         $this->interface = $this->desk->open($session->sampleRate, $session->tempo);
-        $this->buffer = $this->interface->latency()->buffer;
 
         return $this->interface;
     }
@@ -50,7 +47,7 @@ final class OpenInterface
     /** Frames of its buffer; null where it is not open. */
     public function buffer(): ?int
     {
-        return $this->interface === null ? null : $this->buffer;
+        return $this->interface?->latency()->buffer;
     }
 
     /**
@@ -68,7 +65,7 @@ final class OpenInterface
         $profile = $this->desk->profile();
         $this->interface->configure($profile);
 
-        return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer];
+        return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer()];
     }
 
     /** @return array{kind: 'inputs', ports: object} peak and average in dBFS, and samples that were clipped, since last told, by port */

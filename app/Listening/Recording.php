@@ -92,7 +92,7 @@ final class Recording
         }
         $block = match (true) {
             $this->input !== null => $this->input->read($heard->frames()),
-            $this->wish->tap() === null => $this->wish->tap === RecordWish::HEARD ? $heard : null,
+            $this->wish->tap === RecordWish::HEARD => $heard,
             default => $engine->recorded()[$this->wish->tap] ?? null,
         };
         if ($block !== null) {
