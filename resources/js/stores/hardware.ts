@@ -69,7 +69,9 @@ export const useHardware = defineStore('hardware', () => {
         try {
             const known = await api.put<InterfaceState>('interface', change);
             if ('clear' in change) {
-                clipped.value = {};
+                clipped.value = Object.fromEntries(
+                    Object.entries(clipped.value).filter(([port]) => Number(port) !== change.clear),
+                );
             }
             take(known);
         } catch (error) {

@@ -284,6 +284,8 @@ describe('live inputs', () => {
         made.answers['PUT interface'] = { latency: { in: 1, out: 1 }, clipped: {}, inputs: [] };
         await hardware.set({ input: 1, gain: 3 });
         expect(hardware.clipped).toEqual({ 1: 6 });
+        await hardware.set({ clear: 2 });
+        expect(hardware.clipped).toEqual({ 1: 6 });
         await hardware.set({ clear: 1 });
         expect(hardware.clipped).toEqual({});
         now.mockReturnValue(4000);
