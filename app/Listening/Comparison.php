@@ -67,7 +67,7 @@ final class Comparison
     public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop, int $block): void
     {
         $this->end();
-        $this->other = $processes->engineToPlay($compiler, $this->otherSide($session, $compare), metered: false, blockSize: $block);
+        $this->other = $processes->engineToPlay($compiler->beside(), $this->otherSide($session, $compare), metered: false, blockSize: $block);
         $this->match = new LevelMatch($session->sampleRate);
         $this->other->listenAt($tap);
         $this->other->loopOver($loop);

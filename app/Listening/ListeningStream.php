@@ -115,7 +115,7 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate, $interface);
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
-        $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session, interface: $interface);
+        $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         if ($options?->standing === true) {
             $this->engine->standStill();
         }

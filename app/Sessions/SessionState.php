@@ -15,7 +15,6 @@ use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Preset\Preset;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
 use Hafen\Routing\BranchSum;
 use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
@@ -136,7 +135,7 @@ final readonly class SessionState
     /** @return array<string, array<string, mixed>> by insert id */
     private function inserts(Session $session): array
     {
-        $latency = new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo));
+        $latency = new RowLatency($this->processors, $session);
         $inserts = [];
         $presets = $this->presets->byProcessor();
         foreach ($session->channels as $channel) {

@@ -13,6 +13,7 @@ use Hafen\Session\Automation\AutomationPoint;
 use Hafen\Session\Automation\AutomationTarget;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Send;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 
@@ -104,7 +105,7 @@ final readonly class AutomationCodec
         return match ($target->kind) {
             AutomationKind::Send => in_array($target->part, array_map(static fn (Send $send): string => $send->id, $channel->sends), true),
             AutomationKind::Mix, AutomationKind::Parameter => in_array($target->part, array_map(
-                static fn (Insert $insert): ?string => $insert instanceof ProcessorInsert ? $insert->id : null,
+                static fn (Insert $insert): ?string => $insert instanceof ProcessorInsert || ($insert instanceof HardwareInsert && $target->kind === AutomationKind::Mix) ? $insert->id : null,
                 $channel->allInserts(),
             ), true),
             default => true,

@@ -12,6 +12,8 @@ use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Hardware\HardwareLoop;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
@@ -86,7 +88,8 @@ final class ContentHashes
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
                 ...self::lanes($channel, static fn (AutomationLane $lane): bool => self::isAbout($lane, $channel->inserts)),
             ]);
-            $this->live[$id] = self::hashOf([$this->locked[$id], $bus, $alignment->arrival[$id]]);
+            $loops = self::loops($session, $channel);
+            $this->live[$id] = self::hashOf([$this->locked[$id], $bus, $alignment->arrival[$id], ...$loops]);
             $this->upToFader[$id] = $this->live[$id];
             if ($channel->frozen !== null) {
                 $isSame = $this->has($id, $channel->frozen->hash);
@@ -105,6 +108,7 @@ final class ContentHashes
             $this->fromFader[$id] = self::hashOf([
                 $this->upToFader[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
+                ...$loops,
                 ...self::lanes($channel, static fn (AutomationLane $lane): bool => $lane->target->kind !== AutomationKind::Send && ! self::isAbout($lane, $channel->inserts)),
             ]);
         }
@@ -226,6 +230,15 @@ final class ContentHashes
         return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
     }
 
+    /** @return list<mixed> the hardware loops of a channel, as they are set; nothing where it has none */
+    private static function loops(Session $session, Channel $channel): array
+    {
+        $used = array_map(static fn (Insert $insert): string => $insert instanceof HardwareInsert ? $insert->loop : '', $channel->allInserts());
+        $loops = array_values(array_filter($session->loops, static fn (HardwareLoop $loop): bool => in_array($loop->id, $used, true)));
+
+        return $loops === [] ? [] : [self::heard(LoopCodec::encode($loops))];
+    }
+
     /**
      * @param  callable(AutomationLane): bool  $wanted
      * @return list<mixed> nothing where nothing moves
@@ -257,7 +270,7 @@ final class ContentHashes
      */
     private static function heard(array $part): array
     {
-        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom']);
+        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom'], $part['notes']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

@@ -9,6 +9,8 @@ use Hafen\Routing\RouteKind;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Hardware\HardwareLoop;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
@@ -27,6 +29,7 @@ final class DocumentRules
             throw InvalidDocument::at('/channels', count($mains).' channels of kind "main"; exactly one is needed');
         }
         self::unique(array_map(static fn (Channel $channel): string => $channel->id, $session->channels), '/channels');
+        self::hardware($session);
         $seen = [];
         foreach ($session->channels as $index => $channel) {
             $pointer = "/channels/{$index}";
@@ -37,6 +40,7 @@ final class DocumentRules
                 self::once("send {$send->id}", "{$pointer}/sends/{$s}/id", $send->id, 'send', $seen);
             }
             self::sidechains($session, $channel, $pointer);
+            self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");
             self::sends($session, $channel, "{$pointer}/sends");
             $tapped = $channel->source->tapped();
@@ -45,6 +49,29 @@ final class DocumentRules
             }
         }
         self::loops($session);
+    }
+
+    private static function hardware(Session $session): void
+    {
+        self::unique(array_map(static fn (HardwareLoop $loop): string => $loop->id, $session->loops), '/loops');
+        foreach ($session->loops as $index => $loop) {
+            foreach (array_slice($session->loops, 0, $index) as $other) {
+                if ($loop->sharesPortsWith($other)) {
+                    throw InvalidDocument::at("/loops/{$index}", "The loops \"{$other->name}\" and \"{$loop->name}\" share a port; each has ports of its own");
+                }
+            }
+        }
+    }
+
+    private static function hardwareOf(Session $session, Channel $channel, string $pointer): void
+    {
+        foreach (Row::cases() as $row) {
+            foreach (Inserts::all($channel->row($row)) as $insert) {
+                if ($insert instanceof HardwareInsert && $session->loop($insert->loop) === null) {
+                    throw InvalidDocument::at("{$pointer}/{$row->value}", "Insert \"{$insert->id}\" goes through \"{$insert->loop}\"; allowed is the id of a loop");
+                }
+            }
+        }
     }
 
     private static function sidechains(Session $session, Channel $channel, string $pointer): void

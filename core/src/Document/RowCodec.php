@@ -6,6 +6,7 @@ namespace Hafen\Document;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\OtherSetting;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -29,7 +30,6 @@ final readonly class RowCodec
      * @return list<Insert>
      *
      * @throws InvalidDocument with the JSON pointer of the place
-     * @throws NotYetSupported for hardware loops
      */
     public function decode(?JsonNode $node, int $depth = 0): array
     {
@@ -104,8 +104,20 @@ final readonly class RowCodec
         return match ($type) {
             'processor' => $this->processor($node),
             'split' => $this->split($node, $depth),
-            default => throw NotYetSupported::at($node->get('type')->pointer, 'inserts of type "hardware"'),
+            default => self::hardware($node),
         };
+    }
+
+    private static function hardware(JsonNode $node): HardwareInsert
+    {
+        $node->keys(['type', 'id', 'loop'], ['on', 'mix']);
+
+        return new HardwareInsert(
+            $node->get('id')->id(),
+            $node->get('loop')->id(),
+            $node->optional('on')?->boolean() ?? true,
+            $node->optional('mix')?->number(0.0, 1.0) ?? 1.0,
+        );
     }
 
     private function processor(JsonNode $node): ProcessorInsert
@@ -224,6 +236,9 @@ final readonly class RowCodec
                 'crossovers' => $insert->crossovers,
                 'branches' => array_map($this->branchToArray(...), $insert->branches),
             ];
+        }
+        if ($insert instanceof HardwareInsert) {
+            return ['type' => 'hardware', 'id' => $insert->id, 'loop' => $insert->loop, 'on' => $insert->on, 'mix' => $insert->mix];
         }
         assert($insert instanceof ProcessorInsert);
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Document;
 
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
@@ -40,7 +41,7 @@ final readonly class SessionCodec
 
     private DecodedChannels $decoded;
 
-    public function __construct(ProcessorCatalogue $processors)
+    public function __construct(private ProcessorCatalogue $processors)
     {
         $this->rows = new RowCodec($processors);
         $this->lanes = new AutomationCodec($processors);
@@ -73,12 +74,13 @@ final readonly class SessionCodec
             'panLaw' => $session->panLaw,
             'length' => $session->length,
             'channels' => array_map($this->channelToArray(...), $session->channels),
+            ...($session->loops === [] ? [] : ['loops' => LoopCodec::encode($session->loops)]),
         ];
     }
 
     private function session(JsonNode $node): Session
     {
-        $node->keys(['format', 'version', 'name', 'sampleRate', 'channels'], ['tempo', 'panLaw', 'length']);
+        $node->keys(['format', 'version', 'name', 'sampleRate', 'channels'], ['tempo', 'panLaw', 'length', 'loops']);
         $node->get('format')->oneOf([self::FORMAT]);
         $node->get('version')->integer(self::VERSION, self::VERSION);
         $this->decoded->begin();
@@ -98,8 +100,13 @@ final readonly class SessionCodec
             $node->optional('panLaw')?->number(-6.0, 0.0, 'dB') ?? -3.0,
             $node->optional('length')?->integer(0, self::LONGEST) ?? $end,
             $channels,
+            LoopCodec::decode($node->optional('loops')),
         );
         DocumentRules::check($session);
+        $conflict = UnitPlaces::conflict($session, $this->processors);
+        if ($conflict !== null) {
+            throw InvalidDocument::at('/channels', "The loop \"{$conflict->loop->name}\" is on {$conflict->one->name} and on {$conflict->other->name}, which sound at the same time; a unit is in one place at a time");
+        }
 
         return $session;
     }

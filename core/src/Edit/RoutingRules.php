@@ -46,6 +46,11 @@ final class RoutingRules
                     throw PairIsTaken::by($output, $other->name);
                 }
             }
+            foreach ($session->loops as $loop) {
+                if (array_intersect($loop->outputs(), InterfacePorts::numbers($output, 'hw')) !== []) {
+                    throw PairIsTaken::by($output, $loop->name);
+                }
+            }
 
             return;
         }

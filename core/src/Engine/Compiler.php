@@ -14,9 +14,11 @@ use Hafen\Routing\Alignment;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
@@ -27,9 +29,22 @@ use Hafen\Session\Source\LiveSource;
 /** Compiles a session into a plan, and reuses strips, feeds and inserts of the plan before. */
 final readonly class Compiler
 {
-    /** @param  ?AudioInterface  $interface  live inputs come from; they are silent where there is none */
-    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library, private ?AudioInterface $interface = null)
+    /** What hardware loops send goes out here; null where there is no interface, or another engine sends. */
+    public ?InterfaceBlocks $blocks;
+
+    /**
+     * @param  ?AudioInterface  $interface  live inputs come from, and hardware loops go through
+     * @param  bool  $sends  false beside another engine: units are fed by that one, and both hear what comes back
+     */
+    public function __construct(private ProcessorCatalogue $processors, private AudioLibrary $library, private ?AudioInterface $interface = null, bool $sends = true)
     {
+        $this->blocks = $interface !== null && $sends ? new InterfaceBlocks($interface) : null;
+    }
+
+    /** The same for an engine that runs beside another one. */
+    public function beside(): self
+    {
+        return new self($this->processors, $this->library, $this->interface, false);
     }
 
     /**
@@ -89,8 +104,8 @@ final readonly class Compiler
             if (! $isWhole || ! $strips[$id]->hasRowsOf($channel, $alignment->arrival[$id])) {
                 $known ??= self::runners($before);
                 $strips[$id]->setRows(
-                    $replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $known, $setting, $alignment->arrival[$id], $listening) : [],
-                    $this->row($channel->postInserts, $channel, $known, $setting, $atFader, $listening),
+                    $replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $session, $known, $setting, $alignment->arrival[$id], $listening) : [],
+                    $this->row($channel->postInserts, $channel, $session, $known, $setting, $atFader, $listening),
                     $isWhole ? $channel : null,
                     $alignment->arrival[$id],
                 );
@@ -131,7 +146,7 @@ final readonly class Compiler
             $feeds += $fed;
         }
 
-        return new Plan($session, $strips, $feeds, $alignment, $remote, $sums, array_filter($unplayable, is_string(...)));
+        return new Plan($session, $strips, $feeds, $alignment, $remote, $sums, array_filter($unplayable, is_string(...)), UnitPlaces::among($session, $strips) ? $this->blocks : null);
     }
 
     /**
@@ -260,13 +275,15 @@ final readonly class Compiler
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening  what an insert listens to, so late
      * @return list<InsertRunner>
      */
-    private function row(array $inserts, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): array
+    private function row(array $inserts, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening): array
     {
         $runners = [];
         foreach ($inserts as $insert) {
-            $runners[] = $runner = $insert instanceof Split
-                ? $this->split($insert, $channel, $known, $setting, $inputLatency, $listening)
-                : $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening);
+            $runners[] = $runner = match (true) {
+                $insert instanceof Split => $this->split($insert, $channel, $session, $known, $setting, $inputLatency, $listening),
+                $insert instanceof HardwareInsert => $this->hardware($insert, $channel, $session, $known, $inputLatency),
+                default => $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening),
+            };
             $inputLatency += $runner->latency();
         }
 
@@ -277,17 +294,31 @@ final readonly class Compiler
      * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function split(Split $split, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): SplitRunner
+    private function split(Split $split, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening): SplitRunner
     {
         $runners = [];
         foreach ($split->branches as $branch) {
-            $runners[$branch->id] = $this->row($branch->inserts, $channel, $known, $setting, $inputLatency, $listening);
+            $runners[$branch->id] = $this->row($branch->inserts, $channel, $session, $known, $setting, $inputLatency, $listening);
         }
         $runner = $known["insert:{$split->id}"] ?? null;
         if (! $runner instanceof SplitRunner) {
             $runner = new SplitRunner($split->id, $setting->sampleRate);
         }
         $runner->configure($split, $channel->insertsOn, $channel->aligned, $runners);
+
+        return $runner;
+    }
+
+    /** @param  array<string, InsertRunner>  $known */
+    private function hardware(HardwareInsert $insert, Channel $channel, Session $session, array $known, int $inputLatency): HardwareRunner
+    {
+        $loop = $session->loop($insert->loop);
+        assert($loop !== null);
+        $runner = $known["insert:{$insert->id}"] ?? null;
+        if (! $runner instanceof HardwareRunner || ! $runner->returnsAt($loop->return)) {
+            $runner = new HardwareRunner($insert->id, $loop, new LivePlayer($this->interface, $loop->return), $this->blocks, $session->sampleRate);
+        }
+        $runner->configure($insert, $loop, $channel, $inputLatency);
 
         return $runner;
     }

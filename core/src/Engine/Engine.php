@@ -11,7 +11,6 @@ use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
 use Hafen\Engine\Parallel\Processes;
 use Hafen\Engine\Parallel\ProcessGone;
-use Hafen\Hardware\AudioInterface;
 use Hafen\Metering\TapReading;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
@@ -71,7 +70,6 @@ final class Engine
      * @param  bool  $metered  read every tap; without it only the ends of the channels
      * @param  ?Processes  $processes  other processes that take part; none where it is left out
      * @param  int  $blockSize  frames of the longest block
-     * @param  ?AudioInterface  $interface  sound comes in and goes out at, in blocks of its buffer where that is shorter
      */
     public function __construct(
         private readonly Compiler $compiler,
@@ -79,9 +77,8 @@ final class Engine
         private readonly int $blockSize = 512,
         private readonly bool $metered = true,
         private readonly ?Processes $processes = null,
-        private readonly ?AudioInterface $interface = null,
     ) {
-        $this->isInterfaceOpen = $interface !== null;
+        $this->isInterfaceOpen = $compiler->blocks !== null;
         $processes?->open($session, $blockSize, $metered);
         $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
         $processes?->opened();
@@ -96,7 +93,7 @@ final class Engine
     /** Lets sound in and out at the interface, or no longer: then blocks can be longer. Live inputs are silent meanwhile. */
     public function openInterface(bool $isOpen): void
     {
-        if ($this->interface !== null && $isOpen !== $this->isInterfaceOpen) {
+        if ($this->compiler->blocks !== null && $isOpen !== $this->isInterfaceOpen) {
             $this->completeBlock();
             $this->isInterfaceOpen = $isOpen;
         }
@@ -110,7 +107,7 @@ final class Engine
     /** Frames of a block, but for the last before a loop begins anew. */
     public function blockFrames(): int
     {
-        return $this->isInterfaceOpen ? min($this->blockSize, $this->interface?->longestBlock() ?? $this->blockSize) : $this->blockSize;
+        return $this->isInterfaceOpen ? $this->compiler->blocks?->frames($this->blockSize) ?? $this->blockSize : $this->blockSize;
     }
 
     public function tap(): Tap
@@ -419,18 +416,20 @@ final class Engine
             $taps[$tap->channel]->want($tap->stage);
         }
         $this->wake($listened);
-        if ($this->isInterfaceOpen && ! $this->isRunningIn) {
-            $this->interface?->capture($frames);
-        }
+        // Units of outboard are run in as well; nothing else goes out or comes in meanwhile.
+        $interface = $this->isInterfaceOpen && (! $this->isRunningIn || $this->plan()->usesHardware()) ? $this->compiler->blocks : null;
+        $interface?->begin($frames);
         if ($this->processes === null) {
             $this->section->process($this->plan()->strips, $this->reading, $frames, $this->metered, $taps);
         } else {
             $this->runWithOthers($this->processes, $frames, $goesOn, $taps);
         }
         $this->section->processed($frames);
-        if ($this->interface !== null && $this->isInterfaceOpen && ! $this->isRunningIn) {
-            $this->interface->play(self::atPorts($outgoing, $taps), $frames, $this->isStanding ? null : $this->positionAt($this->plan()->latency()));
-        }
+        $interface?->end(
+            $frames,
+            $this->isRunningIn ? [] : self::atPorts($outgoing, $taps),
+            $this->isStanding || $this->isRunningIn ? null : $this->positionAt($this->plan()->latency()),
+        );
         $block = self::heardAt($this->tap, $taps, $frames);
         if ($this->tapBefore !== null) {
             Crossfade::mix($block, self::heardAt($this->tapBefore, $taps, $frames), 0.0, 1.0);

@@ -28,6 +28,12 @@ final class LivePlayer
         $this->isClosed = $isClosed;
     }
 
+    /** Whether there is an audio interface. */
+    public function isConnected(): bool
+    {
+        return $this->interface !== null;
+    }
+
     public function read(int $frames): Block
     {
         $sides = $this->interface === null || $this->isClosed ? [] : array_map($this->interface->input(...), $this->ports);

@@ -24,6 +24,7 @@ final readonly class Plan
      * @param  array<string, Strip>  $remote  those other processes work, by channel id
      * @param  array<string, Contribution>  $sums  parts of what feeds channels of other processes, see {@see Parallel\SumKey::id()}
      * @param  array<string, string>  $unplayable  why frozen channels play live, by channel id: their file cannot be played
+     * @param  ?InterfaceBlocks  $hardware  what hardware loops of these strips go through; null where there are none
      */
     public function __construct(
         public Session $session,
@@ -33,8 +34,32 @@ final readonly class Plan
         public array $remote = [],
         public array $sums = [],
         public array $unplayable = [],
+        private ?InterfaceBlocks $hardware = null,
     ) {
         $this->independent = $remote === [] ? [] : $this->withoutWaiting();
+    }
+
+    /** Whether sound goes through units of outboard. */
+    public function usesHardware(): bool
+    {
+        return $this->hardware !== null;
+    }
+
+    /** Frames of a block its strips can be worked in, at most so many: through hardware no more than its interface takes. */
+    public function blockFrames(int $most): int
+    {
+        return $this->hardware?->frames($most) ?? $most;
+    }
+
+    /** To be called before its strips are worked for a block by who runs no {@see Engine}; {@see end()} after. */
+    public function begin(int $frames): void
+    {
+        $this->hardware?->begin($frames);
+    }
+
+    public function end(int $frames): void
+    {
+        $this->hardware?->end($frames);
     }
 
     public function main(): ChannelStrip

@@ -8,6 +8,7 @@ use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
@@ -106,7 +107,7 @@ final readonly class PlanChange
     {
         return array_map(static fn (Insert $insert): mixed => $insert instanceof Split
             ? [$insert->id, $insert->by, array_map(static fn (Branch $branch): array => [$branch->id, self::shape($branch->inserts)], $insert->branches)]
-            : $insert->id(), $inserts);
+            : ($insert instanceof HardwareInsert ? [$insert->id, $insert->loop] : $insert->id()), $inserts);
     }
 
     /** @return list<string> */

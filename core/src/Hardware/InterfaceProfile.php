@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Hardware;
 
+use Hafen\Hardware\Outboard\PluggedUnit;
+use Hafen\Hardware\Outboard\Rack;
 use Hafen\Session\Channel\InterfacePorts;
 
 /** How the simulated interface is set: its buffer, and what its ports are called and carry. */
@@ -20,12 +22,13 @@ final readonly class InterfaceProfile
      * @param  int  $buffer  frames, one of {@see BUFFERS}
      * @param  array<int, InputPort>  $inputs  by port, all of them
      * @param  array<int, string>  $outputs  names by port, all of them
+     * @param  array<string, PluggedUnit>  $units  in the rack, by their id, all of them
      */
-    public function __construct(public int $buffer, public array $inputs, public array $outputs)
+    public function __construct(public int $buffer, public array $inputs, public array $outputs, public array $units)
     {
     }
 
-    /** As it comes: three invented performers, and five jacks that are free. */
+    /** As it comes: three invented performers, two units of outboard, and jacks that are free. */
     public static function standard(): self
     {
         $inputs = [
@@ -41,7 +44,17 @@ final readonly class InterfaceProfile
             $outputs[$port] = $port <= 2 ? ['Speakers left', 'Speakers right'][$port - 1] : "Output {$port}";
         }
 
-        return new self(128, $inputs, $outputs);
+        $units = [];
+        foreach (Rack::ids() as $id) {
+            $units[$id] = new PluggedUnit($id);
+        }
+
+        return (new self(128, $inputs, $outputs, $units))
+            ->withInput(4, new InputPort('Spring tank', PlugKind::Unit))->withOutput(3, 'Spring tank')
+            ->withUnit($units['spring-tank']->withPorts('hw:3', 'in:4'))
+            ->withInput(5, new InputPort('Leveller left', PlugKind::Unit))->withOutput(5, 'Leveller left')
+            ->withInput(6, new InputPort('Leveller right', PlugKind::Unit))->withOutput(6, 'Leveller right')
+            ->withUnit($units['tube-leveller']->withPorts('hw:5-6', 'in:5-6'));
     }
 
     public function latency(): InterfaceLatency
@@ -51,16 +64,54 @@ final readonly class InterfaceProfile
 
     public function withBuffer(int $buffer): self
     {
-        return new self($buffer, $this->inputs, $this->outputs);
+        return new self($buffer, $this->inputs, $this->outputs, $this->units);
     }
 
+    /** With something else at an input: a unit that came back there is unplugged. */
     public function withInput(int $port, InputPort $input): self
     {
-        return new self($this->buffer, array_replace($this->inputs, [$port => $input]), $this->outputs);
+        $units = array_map(
+            static fn (PluggedUnit $unit): PluggedUnit => $input->plug !== PlugKind::Unit && in_array($port, $unit->inputs(), true) ? $unit->withPorts($unit->send, null) : $unit,
+            $this->units,
+        );
+
+        return new self($this->buffer, array_replace($this->inputs, [$port => $input]), $this->outputs, $units);
     }
 
     public function withOutput(int $port, string $name): self
     {
-        return new self($this->buffer, $this->inputs, array_replace($this->outputs, [$port => $name]));
+        return new self($this->buffer, $this->inputs, array_replace($this->outputs, [$port => $name]), $this->units);
+    }
+
+    /** With a unit plugged in otherwise: it comes back on its inputs in place of what is there, another unit too. */
+    public function withUnit(PluggedUnit $unit): self
+    {
+        $before = $this->units[$unit->unit]->inputs();
+        $units = array_map(
+            static fn (PluggedUnit $other): PluggedUnit => $other->unit !== $unit->unit && array_intersect($other->inputs(), $unit->inputs()) !== [] ? $other->withPorts($other->send, null) : $other,
+            $this->units,
+        );
+        $inputs = $this->inputs;
+        foreach ($inputs as $port => $input) {
+            if (in_array($port, $unit->inputs(), true)) {
+                $inputs[$port] = new InputPort($input->name, PlugKind::Unit, $input->plug === PlugKind::Unit ? $input->gain : 0.0);
+            } elseif (in_array($port, $before, true)) {
+                $inputs[$port] = new InputPort($input->name);
+            }
+        }
+
+        return new self($this->buffer, $inputs, $this->outputs, array_replace($units, [$unit->unit => $unit]));
+    }
+
+    /** The unit that comes back at an input; null where none does. */
+    public function unitAt(int $input): ?PluggedUnit
+    {
+        foreach ($this->units as $unit) {
+            if (in_array($input, $unit->inputs(), true)) {
+                return $unit;
+            }
+        }
+
+        return null;
     }
 }

@@ -14,6 +14,7 @@ enum PlugKind: string
     case Tone = 'tone';
     case File = 'file';
     case Cable = 'cable';
+    case Unit = 'unit';
 
     public function label(): string
     {
@@ -25,6 +26,7 @@ enum PlugKind: string
             self::Tone => 'test tone, 1 kHz',
             self::File => 'a file',
             self::Cable => 'a cable',
+            self::Unit => 'comes back from a unit',
         };
     }
 }

@@ -6,19 +6,24 @@ namespace Hafen\Hardware;
 
 use Closure;
 use Hafen\Audio\AudioSource;
+use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
+use Hafen\Audio\Samples;
+use Hafen\Hardware\Outboard\PluggedUnit;
+use Hafen\Hardware\Outboard\Unit;
 use Hafen\Hardware\Plug\Nothing;
 use Hafen\Hardware\Plug\Part;
 use Hafen\Hardware\Plug\Performer;
 use Hafen\Hardware\Plug\PlayedFile;
 use Hafen\Hardware\Plug\Plug;
 use Hafen\Hardware\Plug\TestTone;
+use Hafen\Processor\Setting;
 
 /**
  * An audio interface that is made by code: eight inputs with amplifiers, eight outputs, converters of 24 bits, a buffer.
  *
  * It runs by the sample clock of who asks for blocks. What goes out is heard, or comes in again through a cable, as late as its buffer and its
- * converters make it. Performers play along with what they hear.
+ * converters make it, and later still through a unit of outboard. Performers play along with what they hear.
  */
 final class SimulatedInterface implements AudioInterface
 {
@@ -32,13 +37,16 @@ final class SimulatedInterface implements AudioInterface
     /** @var array<int, Plug> by port, made when something is captured first */
     private array $plugs = [];
 
+    /** @var array<string, Unit> of outboard, made when something is captured first */
+    private array $units = [];
+
     /** @var array<int, Converter> by port */
     private array $inputs = [];
 
     /** @var array<int, Converter> by port */
     private array $outputs = [];
 
-    /** @var array<int, list<float>> what went out at the outputs cables come from, from the first sample that is kept, by port */
+    /** @var array<int, list<float>> what went out at the outputs cables and units are fed by, from the first sample that is kept, by port */
     private array $out = [];
 
     /** Clock at the first sample that is kept of it. */
@@ -70,6 +78,12 @@ final class SimulatedInterface implements AudioInterface
                 unset($this->plugs[$port]);
             }
         }
+        foreach ($profile->units as $id => $unit) {
+            if ($unit->return === null) {
+                unset($this->units[$id]);
+            }
+            ($this->units[$id] ?? null)?->turn($unit->knobs);
+        }
         $this->profile = $profile;
         foreach (array_keys($profile->outputs) as $port) {
             $this->outputs[$port] ??= new Converter;
@@ -93,8 +107,16 @@ final class SimulatedInterface implements AudioInterface
         // What comes in now passed the jack so long ago.
         $at = $this->clock - $this->latency->in();
         $heard = $this->timecode->between($at - $this->latency->out(), $frames);
+        $fromUnits = [];
+        foreach ($this->profile->units as $unit) {
+            $fromUnits += $unit->inputs() === [] ? [] : $this->fromUnit($unit, $at, $frames);
+        }
         foreach ($this->profile->inputs as $port => $input) {
-            $sound = $input->plug === PlugKind::Cable ? $this->returning($input->output, $at, $frames) : $this->played($this->plugs[$port] ??= $this->plug($input), $heard);
+            $sound = match ($input->plug) {
+                PlugKind::Cable => $this->returning($input->output, $at, $frames),
+                PlugKind::Unit => $fromUnits[$port] ?? array_fill(0, $frames, 0.0),
+                default => $this->played($this->plugs[$port] ??= $this->plug($input), $heard),
+            };
             $this->captured[$port] = $this->inputs[$port]->convert($sound, Decibel::toGain($input->gain));
         }
     }
@@ -108,6 +130,9 @@ final class SimulatedInterface implements AudioInterface
     {
         $this->timecode->add($this->clock, $frames, $position);
         $cables = array_filter(array_map(static fn (InputPort $input): ?int => $input->plug === PlugKind::Cable ? $input->output : null, $this->profile->inputs));
+        foreach ($this->profile->units as $unit) {
+            array_push($cables, ...$unit->outputs());
+        }
         $forget = max(0, $this->clock - 2 * $this->latency->roundTrip() - $this->outFrom);
         foreach (array_keys($this->out + array_flip($cables)) as $port) {
             $known = $this->out[$port] ?? array_fill(0, $this->clock - $this->outFrom, 0.0);
@@ -136,6 +161,27 @@ final class SimulatedInterface implements AudioInterface
         $known = array_slice($sound, max(0, $from), $frames - $before);
 
         return [...array_fill(0, $before, 0.0), ...$known, ...array_fill(0, $frames - $before - count($known), 0.0)];
+    }
+
+    /**
+     * What comes back from a unit of outboard.
+     *
+     * @param  int  $at  clock of its first sample at the jack
+     * @return array<int, list<float>> by input
+     */
+    private function fromUnit(PluggedUnit $plugged, int $at, int $frames): array
+    {
+        $fed = array_map(fn (int $output): array => $this->returning($output, $at, $frames), $plugged->outputs());
+        $block = new Block($fed[0] ?? array_fill(0, $frames, 0.0), $fed[1] ?? [], ! isset($fed[1]));
+        $unit = $this->units[$plugged->unit] ??= Unit::named($plugged->unit, $plugged->knobs, new Setting($this->sampleRate, $this->tempo));
+        $unit->process($block);
+        $sides = [];
+        foreach ($plugged->inputs() as $side => $port) {
+            $sound = $side === 0 ? $block->left : $block->right();
+            $sides[$port] = $plugged->isInverted ? Samples::scale($sound, -1.0) : $sound;
+        }
+
+        return $sides;
     }
 
     /**

@@ -11,6 +11,7 @@ use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Replay;
 use Hafen\Engine\Tap;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Headroom\Rework\Remeasured;
 use Hafen\Headroom\Rework\Remeasurement;
 use Hafen\Processor\ProcessorCatalogue;
@@ -61,11 +62,14 @@ final readonly class Predictor
 
     private Remeasurement $whole;
 
-    /** @param  ?SurveyStore  $passages  where recordings around the loudest moment are kept for other predictions; with the others where it is left out */
-    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store, ?SurveyStore $passages = null)
+    /**
+     * @param  ?SurveyStore  $passages  where recordings around the loudest moment are kept for other predictions; with the others where it is left out
+     * @param  ?AudioInterface  $interface  hardware loops go through
+     */
+    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store, ?SurveyStore $passages = null, ?AudioInterface $interface = null)
     {
-        $this->survey = new SessionSurvey($processors, $library, $store);
-        $compiler = new Compiler($processors, $library);
+        $this->survey = new SessionSurvey($processors, $library, $store, $interface);
+        $compiler = new Compiler($processors, $library, $interface);
         $this->passage = new Remeasurement($compiler, $processors, $passages ?? $store);
         $this->whole = new Remeasurement($compiler, $processors, $store);
         $this->edits = new EditCodec($processors, new SessionCodec($processors));

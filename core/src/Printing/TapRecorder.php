@@ -105,17 +105,20 @@ final class TapRecorder
         $latest = max([0, ...$this->latencies]);
         $total = $this->to - $this->from + $tail;
         $start = max(0, $this->from - $this->plan->preRoll());
-        for ($source = $start; $source < $this->to + $tail + $latest; $source += self::BLOCK) {
+        $block = $this->plan->blockFrames(self::BLOCK);
+        for ($source = $start; $source < $this->to + $tail + $latest; $source += $block) {
             SampleLoops::pause();
+            $this->plan->begin($block);
             foreach ($this->strips as $id => $strip) {
-                if (! $strip->process($source, self::BLOCK, false, null)) {
+                if (! $strip->process($source, $block, false, null)) {
                     $this->faults[(string) $id] ??= new Fault((string) $id, $source);
                 }
             }
+            $this->plan->end($block);
             foreach ($this->taps as $tap) {
-                $this->take($tap, $source, $this->to + $tail);
+                $this->take($tap, $source, $block, $this->to + $tail);
             }
-            if ($progress !== null && ! $progress(max(0, min($total, $source + self::BLOCK - $latest - $this->from)), $total)) {
+            if ($progress !== null && ! $progress(max(0, min($total, $source + $block - $latest - $this->from)), $total)) {
                 throw RenderStopped::at(max(0, $source - $this->from), $total);
             }
         }
@@ -130,9 +133,9 @@ final class TapRecorder
         return $this->faults;
     }
 
-    private function take(Tap $tap, int $source, int $end): void
+    private function take(Tap $tap, int $source, int $frames, int $end): void
     {
-        $block = $this->strips[$tap->channel]->passing($tap->stage, self::BLOCK);
+        $block = $this->strips[$tap->channel]->passing($tap->stage, $frames);
         $at = $source - $this->latencies[$tap->id()];
         $wanted = self::cut($block, $this->from - $at, $end - $at);
         if ($wanted === null) {

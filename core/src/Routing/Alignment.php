@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
@@ -37,7 +36,7 @@ final readonly class Alignment
 
     public static function of(Session $session, ProcessorCatalogue $processors): self
     {
-        $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
+        $rows = new RowLatency($processors, $session);
         $before = $own = [];
         foreach ($session->channels as $channel) {
             $before[$channel->id] = $rows->of($channel->inserts);

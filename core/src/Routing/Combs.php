@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
@@ -20,7 +19,7 @@ final class Combs
     /** @return list<Comb> */
     public static function of(Session $session, ProcessorCatalogue $processors, Alignment $alignment): array
     {
-        $rows = new RowLatency($processors, new Setting($session->sampleRate, $session->tempo));
+        $rows = new RowLatency($processors, $session);
         $combs = [];
         foreach (SessionGraph::routes($session)->all() as $route) {
             $offset = $alignment->offsets[$route->id()] ?? 0;

@@ -5,12 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Processor\Setting;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
-use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 
 /** Monitoring without the inserts that alone make a live input later than a chosen delay. They are there when the clips play. */
@@ -26,12 +25,12 @@ final readonly class QuickMonitoring
     /** @return list<string> ids of the inserts of a channel that are left out */
     public function sleeping(Session $session, Channel $channel): array
     {
-        $latency = new RowLatency($this->processors, new Setting($session->sampleRate, $session->tempo));
+        $latency = new RowLatency($this->processors, $session);
         $most = $this->milliseconds / 1000 * $session->sampleRate;
 
         return array_values(array_map(
             static fn (Insert $insert): string => $insert->id(),
-            array_filter($channel->allInserts(), static fn (Insert $insert): bool => $insert instanceof ProcessorInsert && $latency->insert($insert) > $most),
+            array_filter($channel->allInserts(), static fn (Insert $insert): bool => ! $insert instanceof Split && $latency->insert($insert) > $most),
         ));
     }
 

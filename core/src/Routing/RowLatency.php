@@ -6,15 +6,20 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
+use Hafen\Session\Session;
 
-/** Latency of a row of inserts in samples: the sum of its processors, and the slowest branch of each split. */
+/** Latency of a row of inserts in samples: the sum of its processors and hardware loops, and the slowest branch of each split. */
 final readonly class RowLatency
 {
-    public function __construct(private ProcessorCatalogue $processors, private Setting $setting)
+    private Setting $setting;
+
+    public function __construct(private ProcessorCatalogue $processors, private Session $session)
     {
+        $this->setting = new Setting($session->sampleRate, $session->tempo);
     }
 
     /** @param  list<Insert>  $row */
@@ -27,6 +32,10 @@ final readonly class RowLatency
     {
         if ($insert instanceof Split) {
             return max($this->branches($insert));
+        }
+
+        if ($insert instanceof HardwareInsert) {
+            return $this->session->loop($insert->loop)?->latency() ?? 0;
         }
 
         return $insert instanceof ProcessorInsert ? $this->processors->latency($insert->processor, $insert->parameters, $this->setting) : 0;

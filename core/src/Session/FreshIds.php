@@ -7,7 +7,7 @@ namespace Hafen\Session;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 
-/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends. */
+/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "l" hardware loops. */
 final class FreshIds
 {
     /**
@@ -32,6 +32,9 @@ final class FreshIds
                 $ids[] = $send->id;
             }
         }
+        foreach ($session->loops as $loop) {
+            $ids[] = $loop->id;
+        }
         $highest = [];
         foreach ($ids as $id) {
             if (preg_match('/^([a-z])(\d{1,9})$/', $id, $found) === 1) {
@@ -55,6 +58,11 @@ final class FreshIds
     public function branch(): string
     {
         return $this->next('b');
+    }
+
+    public function loop(): string
+    {
+        return $this->next('l');
     }
 
     public function send(): string

@@ -7,6 +7,7 @@ namespace Hafen\Session;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\SendLocation;
+use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\BranchLocation;
 use Hafen\Session\Insert\Insert;
@@ -24,7 +25,10 @@ final readonly class Session
     /** @var array<array-key, Channel> by id */
     private array $byId;
 
-    /** @param  list<Channel>  $channels in the order they are shown; exactly one is the main */
+    /**
+     * @param  list<Channel>  $channels in the order they are shown; exactly one is the main
+     * @param  list<HardwareLoop>  $loops
+     */
     public function __construct(
         public string $name,
         public int $sampleRate,
@@ -32,6 +36,7 @@ final readonly class Session
         public float $panLaw,
         public int $length,
         public array $channels,
+        public array $loops = [],
     ) {
         $byId = [];
         foreach ($channels as $channel) {
@@ -43,6 +48,17 @@ final readonly class Session
     public function channel(string $id): ?Channel
     {
         return $this->byId[$id] ?? null;
+    }
+
+    public function loop(string $id): ?HardwareLoop
+    {
+        foreach ($this->loops as $loop) {
+            if ($loop->id === $id) {
+                return $loop;
+            }
+        }
+
+        return null;
     }
 
     /** @throws LogicException when there is none, which no document that was read leads to */
@@ -116,6 +132,12 @@ final readonly class Session
     public function withChannels(array $channels): self
     {
         return $this->copy(channels: $channels);
+    }
+
+    /** @param  list<HardwareLoop>  $loops */
+    public function withLoops(array $loops): self
+    {
+        return $this->copy(loops: $loops);
     }
 
     public function withName(string $name): self

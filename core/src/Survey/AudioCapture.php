@@ -37,8 +37,14 @@ final class AudioCapture
 
     private readonly string $unfinished;
 
-    /** @param  int  $reserve  bytes of the disk that stay free */
-    public function __construct(private readonly string $path, private readonly int $reserve = 0)
+    /** What was given in shorter blocks, until it is a whole one. */
+    private ?Block $gathered = null;
+
+    /**
+     * @param  int  $reserve  bytes of the disk that stay free
+     * @param  int  $blockSize  frames of each block but the last
+     */
+    public function __construct(private readonly string $path, private readonly int $reserve = 0, private readonly int $blockSize = PartRunner::BLOCK)
     {
         $this->unfinished = $path.'.'.bin2hex(random_bytes(6)).'.part';
         $stream = is_dir(dirname($path)) ? @fopen($this->unfinished, 'wb') : false;
@@ -48,8 +54,35 @@ final class AudioCapture
         $this->stream = $stream;
     }
 
-    /** @throws SurveyStoreFull */
+    /**
+     * @param  Block  $block  as long as those of the file, or a part of one
+     *
+     * @throws SurveyStoreFull
+     */
     public function write(Block $block): void
+    {
+        if ($this->gathered === null && $block->frames() >= $this->blockSize) {
+            $this->add($block);
+
+            return;
+        }
+        if ($this->gathered === null) {
+            $this->gathered = clone $block;
+        } else {
+            if ($this->gathered->mono !== $block->mono) {
+                $this->gathered->widen();
+            }
+            $right = $this->gathered->mono ? [] : [...$this->gathered->right, ...$block->right()];
+            $this->gathered->left = [...$this->gathered->left, ...$block->left];
+            $this->gathered->right = $right;
+        }
+        if ($this->gathered->frames() >= $this->blockSize) {
+            $this->add($this->gathered);
+            $this->gathered = null;
+        }
+    }
+
+    private function add(Block $block): void
     {
         $this->offsets[] = $this->written;
         if (! self::sounds($block->left) && ($block->mono || ! self::sounds($block->right))) {
@@ -64,6 +97,10 @@ final class AudioCapture
     /** @throws SurveyStoreFull */
     public function close(): void
     {
+        if ($this->gathered !== null) {
+            $missing = array_fill(0, $this->blockSize - $this->gathered->frames(), 0.0);
+            $this->write(new Block($missing, [], true));
+        }
         $blocks = count($this->offsets);
         $this->put(pack('P*', ...[...$this->offsets, $blocks]));
         if (! fclose($this->stream) || ! @rename($this->unfinished, $this->path)) {

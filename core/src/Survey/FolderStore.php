@@ -100,7 +100,7 @@ final readonly class FolderStore implements SurveyStore
 
     public function capture(string $hash, string $stage): AudioCapture
     {
-        return new AudioCapture($this->path($hash, $stage), $this->reserve);
+        return new AudioCapture($this->path($hash, $stage), $this->reserve, $this->blockSize);
     }
 
     public function replay(string $hash, string $stage, int $start): Replay

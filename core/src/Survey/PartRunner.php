@@ -131,14 +131,17 @@ final readonly class PartRunner
     private static function pass(Plan $plan, array $runs, int $start, int $end, ?callable $progress): bool
     {
         $measuring = array_values($runs);
-        for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += self::BLOCK) {
+        $block = $plan->blockFrames(self::BLOCK);
+        for ($sourcePosition = $start; $sourcePosition < $end; $sourcePosition += $block) {
             SampleLoops::pause();
+            $plan->begin($block);
             foreach ($plan->strips as $id => $strip) {
                 $run = $runs[$id] ?? null;
-                $sound = $strip->process($sourcePosition, self::BLOCK, $run->isMeasured ?? false, null);
-                $run?->look($sourcePosition, self::BLOCK, $sound);
+                $sound = $strip->process($sourcePosition, $block, $run->isMeasured ?? false, null);
+                $run?->look($sourcePosition, $block, $sound);
             }
-            if ($progress !== null && ! $progress(min($end, $sourcePosition + self::BLOCK) - $start, $end - $start, $measuring)) {
+            $plan->end($block);
+            if ($progress !== null && ! $progress(min($end, $sourcePosition + $block) - $start, $end - $start, $measuring)) {
                 return false;
             }
         }

@@ -6,6 +6,7 @@ namespace Hafen\Survey;
 
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
@@ -14,9 +15,10 @@ final readonly class SessionSurvey
 {
     private PartRunner $runner;
 
-    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store)
+    /** @param  ?AudioInterface  $interface  hardware loops go through */
+    public function __construct(private ProcessorCatalogue $processors, AudioLibrary $library, private SurveyStore $store, ?AudioInterface $interface = null)
     {
-        $this->runner = new PartRunner(new Compiler($processors, $library), $processors, $library);
+        $this->runner = new PartRunner(new Compiler($processors, $library, $interface), $processors, $library);
     }
 
     /**

@@ -55,7 +55,7 @@ function pluggedIn(InputPort $port, int $buffer = 128): SimulatedInterface
 
 function liveEngine(Session $session, MemoryLibrary $library, SimulatedInterface $interface, ?Processes $processes = null): Engine
 {
-    return new Engine(new Compiler(Mix::processors(), $library, $interface), $session, 512, true, $processes, $interface);
+    return new Engine(new Compiler(Mix::processors(), $library, $interface), $session, 512, true, $processes);
 }
 
 it('hears an input in place of the clips while it is monitored, and only then', function (): void {

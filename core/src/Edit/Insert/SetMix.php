@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Hafen\Edit\Insert;
 
+use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
+use Hafen\Edit\Refusals\NoSuchInsert;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -17,7 +20,11 @@ final readonly class SetMix implements Edit
 
     public function apply(Session $session): Session
     {
-        return ProcessorInserts::change($session, $this->insert, fn (ProcessorInsert $insert): ProcessorInsert => $insert->withMix($this->mix));
+        $location = Channels::insert($session, $this->insert);
+
+        return $location->insert instanceof ProcessorInsert || $location->insert instanceof HardwareInsert
+            ? $session->withInsert($location, $location->insert->withMix($this->mix))
+            : throw NoSuchInsert::withId($this->insert);
     }
 
     public function label(Session $before): string

@@ -26,6 +26,7 @@ use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Edit\EditRefused;
 use Hafen\Edit\Freeze\KeepsFreezes;
+use Hafen\Edit\Hardware\KeepsUnits;
 use Hafen\Edit\Insert\AddInsert;
 use Hafen\Edit\Insert\CopyInserts;
 use Hafen\Edit\Insert\CutFrequency;
@@ -81,7 +82,7 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
-        return new KeepsFreezes(new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session))), $this->processors);
+        return new KeepsUnits(new KeepsFreezes(new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session))), $this->processors), $this->processors);
     }
 
     private function edit(JsonNode $node, Session $session): Edit
@@ -129,6 +130,7 @@ final readonly class EditCodec
             'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => PrintEditCodec::decode($name, $node, $this->processors)
+                ?? LoopEditCodec::decode($name, $node)
                 ?? RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),

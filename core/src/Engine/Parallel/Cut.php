@@ -7,6 +7,7 @@ namespace Hafen\Engine\Parallel;
 use Hafen\Engine\ProcessingCost;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Routing\SumBanks;
 use Hafen\Session\Session;
 use Hafen\Session\Source\LiveSource;
@@ -103,7 +104,7 @@ final readonly class Cut
         $routes = SessionGraph::routes($session);
 
         return new self(array_map(static function (Part $part) use ($routes, $session): Part {
-            $there = array_fill_keys(array_filter($part->channels, static fn (string $id): bool => $session->channel($id) !== null && ! $session->channel($id)->source instanceof LiveSource), true);
+            $there = array_fill_keys(array_filter($part->channels, static fn (string $id): bool => $session->channel($id) !== null && ! self::needsInterface($session, $id)), true);
             foreach (array_keys($there) as $id) {
                 if (array_diff_key(array_flip($routes->needed((string) $id)), $there) !== []) {
                     unset($there[$id]);
@@ -217,6 +218,12 @@ final readonly class Cut
         return $costs;
     }
 
+    /** Whether a channel is worked where the main is: there the audio interface is, for what comes in and for hardware loops. */
+    private static function needsInterface(Session $session, string $channel): bool
+    {
+        return $session->channel($channel)?->source instanceof LiveSource || UnitPlaces::has($session, $channel);
+    }
+
     /**
      * Channels with all that feeds them, which can be worked together elsewhere. A bus is worked with what feeds it
      * where that is a small part of what one process is to be given; larger ones are shared out, and summed where they are worked.
@@ -236,9 +243,7 @@ final readonly class Cut
             $joined = array_intersect_key($trees, array_flip($feeding));
             $whole = $cost + array_sum(array_column($joined, 'cost'));
             $isWhole = count($feeding) === count(array_unique($sources));
-            // What comes in at the audio interface is there where the main is worked.
-            $isLive = $session->channel((string) $id)?->source instanceof LiveSource;
-            if ($isLive || ! $isWhole || ($sources !== [] && $whole > $most) || (string) $id === $session->main()->id) {
+            if (self::needsInterface($session, (string) $id) || ! $isWhole || ($sources !== [] && $whole > $most) || (string) $id === $session->main()->id) {
                 continue;
             }
             $channels = [...array_merge(...array_column($joined, 'channels')), (string) $id];

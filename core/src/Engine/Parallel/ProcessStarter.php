@@ -7,7 +7,6 @@ namespace Hafen\Engine\Parallel;
 use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
-use Hafen\Hardware\AudioInterface;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
@@ -37,15 +36,14 @@ final readonly class ProcessStarter
      * An engine that plays, in as many processes as the session needs; in one where no others can be started. One that dies is replaced.
      *
      * @param  bool  $metered  read every tap
-     * @param  ?AudioInterface  $interface  sound comes in and goes out at; the compiler has it as well
      * @param  int  $blockSize  frames of the longest block
      */
-    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true, ?AudioInterface $interface = null, int $blockSize = self::BLOCK): Engine
+    public function engineToPlay(Compiler $compiler, Session $session, bool $metered = true, int $blockSize = self::BLOCK): Engine
     {
         try {
-            return new Engine($compiler, $session, $blockSize, $metered, $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true), $interface);
+            return new Engine($compiler, $session, $blockSize, $metered, $this->processes($this->number ?? Cut::processesFor($session, $this->cores), true));
         } catch (ProcessGone) {
-            return new Engine($compiler, $session, $blockSize, $metered, null, $interface);
+            return new Engine($compiler, $session, $blockSize, $metered);
         }
     }
 

@@ -203,18 +203,21 @@ final readonly class Remeasurement
         $peak = 0.0;
         $loudestAt = null;
         $highest = -INF;
-        for ($position = $start; $position < $end; $position += self::BLOCK) {
+        $block = $plan->blockFrames(self::BLOCK);
+        for ($position = $start; $position < $end; $position += $block) {
             SampleLoops::pause();
             foreach ($earlier as $strip) {
-                $strip->process($position, self::BLOCK, false, null);
+                $strip->process($position, $block, false, null);
             }
+            $plan->begin($block);
             foreach ($plan->strips as $id => $strip) {
-                $strip->process($position, self::BLOCK, isset($meters[$id]), null);
+                $strip->process($position, $block, isset($meters[$id]), null);
             }
+            $plan->end($block);
             foreach ($captures as [$channel, $stage, $capture]) {
-                $capture->write($plan->strips[$channel]->passing($stage, self::BLOCK));
+                $capture->write($plan->strips[$channel]->passing($stage, $block));
             }
-            $cut = $window->cut($main->passing(Tap::POST_FADER, self::BLOCK), $position);
+            $cut = $window->cut($main->passing(Tap::POST_FADER, $block), $position);
             if ($cut !== null) {
                 $truePeak->measure($cut[0]);
                 $loudness->measure($cut[0]);
@@ -224,7 +227,7 @@ final readonly class Remeasurement
                     [$highest, $loudestAt] = [$level, $cut[1]];
                 }
             }
-            if ($progress !== null && ! $progress(min($end, $position + self::BLOCK) - $start, $end - $start)) {
+            if ($progress !== null && ! $progress(min($end, $position + $block) - $start, $end - $start)) {
                 return null;
             }
         }

@@ -60,8 +60,19 @@ final class InterfacePorts
     /** The first pair nothing goes to yet; null where all are taken. */
     public static function freePair(Session $session): ?string
     {
-        $taken = array_map(static fn (Channel $channel): string => $channel->output, $session->channels);
+        $taken = [];
+        foreach ($session->channels as $channel) {
+            array_push($taken, ...self::numbers($channel->output, 'hw'));
+        }
+        foreach ($session->loops as $loop) {
+            array_push($taken, ...$loop->outputs());
+        }
+        foreach (self::pairs() as $pair) {
+            if (array_intersect(self::numbers($pair, 'hw'), $taken) === []) {
+                return $pair;
+            }
+        }
 
-        return array_values(array_diff(self::pairs(), $taken))[0] ?? null;
+        return null;
     }
 }

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Edit\Hardware;
+
+use Hafen\Edit\Edit;
+use Hafen\Edit\Refusals\UnitIsTaken;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Session;
+
+/** Any edit, refused where a unit of outboard would be needed in two places at the same time. */
+final readonly class KeepsUnits implements Edit
+{
+    public function __construct(public Edit $edit, private ProcessorCatalogue $processors)
+    {
+    }
+
+    public function apply(Session $session): Session
+    {
+        $after = $this->edit->apply($session);
+        $conflict = $after === $session ? null : UnitPlaces::conflict($after, $this->processors);
+        if ($conflict !== null) {
+            throw UnitIsTaken::by($conflict);
+        }
+
+        return $after;
+    }
+
+    public function label(Session $before): string
+    {
+        return $this->edit->label($before);
+    }
+
+    public function touches(Session $before): array
+    {
+        return $this->edit->touches($before);
+    }
+}

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Routing;
+
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Hardware\HardwareLoop;
+
+/** Two places that would need one unit at the same time. */
+final readonly class UnitConflict
+{
+    public function __construct(public HardwareLoop $loop, public Channel $one, public Channel $other)
+    {
+    }
+}

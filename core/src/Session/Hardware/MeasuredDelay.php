@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Session\Hardware;
+
+/** What a ping measured: samples out and in again, converters and buffers included, and the buffer it was measured with. */
+final readonly class MeasuredDelay
+{
+    public function __construct(public float $samples, public int $buffer)
+    {
+    }
+}
