@@ -41,6 +41,9 @@ return [
     // Processes one engine runs in: 1 is never more than one; empty lets the load choose, up to the number of cores.
     'engine_processes' => env('HAFEN_ENGINE_PROCESSES'),
 
+    // Whether the stand-ins of units of outboard may run faster than the clock, for tests.
+    'offline_hardware' => (bool) env('HAFEN_OFFLINE_HARDWARE', false),
+
     // Bytes of the disk that stay free for edits, whatever is imported or rendered.
     'reserve_bytes' => (int) env('HAFEN_RESERVE_BYTES', 256 << 20),
 ];

@@ -8,6 +8,7 @@ use App\Http\Controllers\HeadroomController;
 use App\Http\Controllers\InterfaceController;
 use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\LoadController;
+use App\Http\Controllers\LoopController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\MusicalKeyController;
 use App\Http\Controllers\PilotController;
@@ -52,6 +53,9 @@ Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
 Route::get('interface', [InterfaceController::class, 'show']);
 Route::post('interface/levels', [InterfaceController::class, 'levels']);
 Route::put('interface', [InterfaceController::class, 'update']);
+
+Route::post('sessions/{session}/loops/{loop}/ping', [LoopController::class, 'ping'])->where('loop', '[A-Za-z0-9_-]{1,64}');
+Route::get('sessions/{session}/recall', [LoopController::class, 'recall']);
 
 Route::get('rules', [RulesController::class, 'index']);
 Route::get('processors', [ProcessorController::class, 'index']);

@@ -13,6 +13,8 @@ use Hafen\Audio\UnreadableAudioFile;
 use Hafen\Document\JsonNode;
 use Hafen\Hardware\InputPort;
 use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\Outboard\Rack;
+use Hafen\Hardware\Outboard\UnitSpec;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\ProfileCodec;
 use Hafen\Hardware\SimulatedInterface;
@@ -98,6 +100,13 @@ final readonly class InterfaceDesk
             'gains' => ['lowest' => InputPort::LOWEST_GAIN, 'highest' => InputPort::HIGHEST_GAIN],
             'latency' => ['in' => $latency->in(), 'out' => $latency->out(), 'roundTrip' => $latency->roundTrip()],
             'clipped' => (object) $stored->clipped,
+            'units' => array_values(array_map(static fn (UnitSpec $spec): array => [
+                ...$spec->toArray(),
+                'send' => $profile->units[$spec->id]->send,
+                'return' => $profile->units[$spec->id]->return,
+                'isInverted' => $profile->units[$spec->id]->isInverted,
+                'positions' => $spec->positions($profile->units[$spec->id]->knobs),
+            ], Rack::specs())),
         ];
     }
 

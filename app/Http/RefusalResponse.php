@@ -8,6 +8,7 @@ use App\Listening\AllListening;
 use App\Media\DiskFull;
 use App\Sessions\StaleEdit;
 use Hafen\Edit\Refusals\ChannelsAreFrozen;
+use Hafen\Edit\Refusals\UnitIsTaken;
 use Hafen\Refusal;
 use Illuminate\Http\JsonResponse;
 use PDOException;
@@ -24,6 +25,10 @@ final class RefusalResponse
 
         if ($refusal instanceof ChannelsAreFrozen) {
             $body['unfreeze'] = $refusal->channels;
+        }
+
+        if ($refusal instanceof UnitIsTaken) {
+            $body['taken'] = ['loop' => $refusal->loop, 'channels' => $refusal->channels];
         }
 
         return new JsonResponse($body, match (true) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Jobs;
 
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitUse;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
 use App\Models\Render;
@@ -15,12 +17,15 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Tap;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Metering\OverRegion;
 use Hafen\Printing\ExportGate;
 use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
+use Hafen\Printing\RenderResult;
 use Hafen\Printing\RenderStopped;
 use Hafen\Session\Session;
+use Hafen\Survey\SessionSurvey;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 
@@ -40,24 +45,30 @@ final class RenderSession implements ShouldQueue
     {
     }
 
-    public function handle(SessionCodec $codec, EngineFactory $engines, MediaFolder $folder, DiskRoom $room): void
+    public function handle(SessionCodec $codec, EngineFactory $engines, MediaFolder $folder, DiskRoom $room, ThroughHardware $hardware): void
     {
         $this->job?->delete();
         $render = Render::query()->findOrFail($this->renderId);
-        Claim::work($render, static function (Claim $claim) use ($render, $codec, $engines, $folder, $room): void {
+        Claim::work($render, static function (Claim $claim) use ($render, $codec, $engines, $folder, $room, $hardware): void {
             $session = $codec->decode(DocumentDifference::inflated($render->document));
             $options = self::options($render->options);
             try {
-                if (($render->options['clip'] ?? false) !== true && ! self::passes($claim, $render, $session, $options, $engines)) {
-                    return;
-                }
-                $room->need($options->bytes($session), $render->name);
-                $result = (new Renderer($engines->compiler($session->sampleRate), $engines->processes($session->sampleRate)))->render($session, $folder->render($render->id), $options, $claim->beat(...));
+                $result = $hardware->work($session, null, $claim, UnitUse::Asked, static function (?AudioInterface $interface) use ($claim, $render, $session, $options, $engines, $folder, $room): ?RenderResult {
+                    if (($render->options['clip'] ?? false) !== true && ! self::passes($claim, $render, $session, $options, $engines->lastingSurvey($session->sampleRate, $interface))) {
+                        return null;
+                    }
+                    $room->need($options->bytes($session), $render->name);
+
+                    return (new Renderer($engines->compiler($session->sampleRate, $interface), $engines->processes($session->sampleRate)))->render($session, $folder->render($render->id), $options, $claim->beat(...));
+                });
             } catch (RenderStopped) {
                 if (! $claim->isLeaving()) {
                     $claim->finish(['status' => 'stopped', 'message' => 'Stopped. Nothing was written.']);
                 }
 
+                return;
+            }
+            if ($result === null) {
                 return;
             }
             $claim->finish(['status' => 'done', 'progress' => 1.0, 'result' => [
@@ -76,9 +87,9 @@ final class RenderSession implements ShouldQueue
      *
      * @throws RenderStopped
      */
-    private static function passes(Claim $claim, Render $render, Session $session, RenderOptions $options, EngineFactory $engines): bool
+    private static function passes(Claim $claim, Render $render, Session $session, RenderOptions $options, SessionSurvey $survey): bool
     {
-        $clips = ExportGate::ask($session, $options, $engines->lastingSurvey($session->sampleRate), $claim->beat(...));
+        $clips = ExportGate::ask($session, $options, $survey, $claim->beat(...));
         if ($clips === null) {
             return true;
         }

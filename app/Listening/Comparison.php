@@ -22,6 +22,7 @@ use Hafen\Engine\Loop;
 use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Engine\Tap;
 use Hafen\Refusal;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
@@ -143,6 +144,19 @@ final class Comparison
      * @throws Refusal
      */
     private function otherSide(Session $session, array $compare): Session
+    {
+        $other = $this->changed($session, $compare);
+        $loop = UnitPlaces::fedOtherwise($session, $other);
+
+        return $loop === null ? $other : throw CannotCompare::before($loop->name);
+    }
+
+    /**
+     * @param  array{insert?: string, parameters?: array<string, mixed>, row?: string, plan?: int}  $compare
+     *
+     * @throws Refusal
+     */
+    private function changed(Session $session, array $compare): Session
     {
         if (isset($compare['plan'])) {
             return $this->plans->made($session, $compare['plan']);

@@ -21,6 +21,7 @@ use Hafen\Metering\LoudnessMeter;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\QuickMonitoring;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Session;
 
 /**
@@ -69,6 +70,7 @@ final class ListeningStream
         private readonly WatchedInsert $watched,
         private readonly Recordings $recordings,
         private readonly OpenInterface $open,
+        private readonly HeldUnits $units,
         private readonly PlaybackLoad $playback,
         private readonly ProcessorCatalogue $processors,
         private readonly float $lead,
@@ -93,6 +95,7 @@ final class ListeningStream
             $this->playback->end($listening->id);
             $this->recordings->end($this->storedId);
             $this->open->keepClipped();
+            $this->units->release();
         }
     }
 
@@ -115,6 +118,7 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate, $interface);
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
+        $told = $this->units->notice();
         $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         if ($options?->standing === true) {
             $this->engine->standStill();
@@ -127,6 +131,9 @@ final class ListeningStream
         $this->engine->start($from, (int) ($this->preRoll * $rate));
         $this->comparison->start($from, (int) ($this->preRoll * $rate));
         yield $this->layout();
+        if ($told['busy'] !== []) {
+            yield Frames::notice($told);
+        }
 
         $pace = new Pace(min(0.4, $this->lead));
         $loudness = new LoudnessMeter($rate);
@@ -227,7 +234,7 @@ final class ListeningStream
     {
         $before = $this->options;
         $this->options = $options;
-        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick) {
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $this->units->areFreed()) {
             yield from $this->change($options);
         }
         if ($options->tap !== $before?->tap) {
@@ -254,7 +261,7 @@ final class ListeningStream
         }
         // Until what was heard live has faded out as well.
         $isLive = Monitoring::isLive($this->session) || Monitoring::isLive($this->engine->plan()->session);
-        $isOpen = $options->interface || $options->standing || $isLive || $this->recordings->takeInputs();
+        $isOpen = $options->interface || $options->standing || $isLive || UnitPlaces::of($this->session) !== [] || $this->recordings->takeInputs();
         // The other side works in blocks as long.
         $isAnother = $isOpen !== $this->engine->isInterfaceOpen() && $this->comparison->isOn();
         $this->engine->openInterface($isOpen);
@@ -270,10 +277,14 @@ final class ListeningStream
     private function change(ListeningOptions $options): Generator
     {
         $stored = StoredSession::query()->with('head')->findOrFail($this->storedId);
+        $busy = $this->units->notice();
         try {
             $session = $this->heardIn($this->book->open($stored), $options);
             $this->engine->change($session);
             $this->session = $session;
+            if ($this->units->notice() != $busy) {
+                yield Frames::notice($this->units->notice());
+            }
             $this->told = [];
             $this->watched->keep($this->options?->watch, $session, $this->engine);
             if ($options->compare !== null) {
@@ -320,7 +331,7 @@ final class ListeningStream
         $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
         $session = Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
 
-        return $options->standing ? Monitoring::standing($session, $this->from) : $session;
+        return $this->units->heardIn($options->standing ? Monitoring::standing($session, $this->from) : $session);
     }
 
     private function layout(): string

@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace App\Loads;
 
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitUse;
 use App\Models\LoadRun;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use App\Work\Claim;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Load\FewestBy;
 use Hafen\Load\FreezePlan;
 use Hafen\Load\FreezePlanner;
@@ -21,7 +24,7 @@ final readonly class LoadDesk
     /** Seconds of sound that are played for it, in each round. */
     private const SECONDS = 2.0;
 
-    public function __construct(private SessionBook $book, private EngineFactory $engines)
+    public function __construct(private SessionBook $book, private EngineFactory $engines, private ThroughHardware $hardware)
     {
     }
 
@@ -77,7 +80,7 @@ final readonly class LoadDesk
             return;
         }
         $session = $this->book->open($stored);
-        $load = (new LoadMeasure($this->engines->compiler($session->sampleRate)))->measure($session, self::SECONDS, $claim->beat(...));
+        $load = $this->hardware->work($session, null, $claim, UnitUse::Background, fn (?AudioInterface $interface): ?SessionLoad => (new LoadMeasure($this->engines->compiler($session->sampleRate, $interface)))->measure($session, self::SECONDS, $claim->beat(...)));
         if ($load !== null) {
             $claim->finish(['status' => 'done', 'progress' => 1.0, 'result' => LoadFigures::stored($load)]);
         } elseif (! $claim->isLeaving()) {

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Plans;
 
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitUse;
 use App\Models\RemedyPlan;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
@@ -14,8 +16,10 @@ use Hafen\Edit\EditRefused;
 use Hafen\Edit\Json\EditCodec;
 use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Edit\Several;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Headroom\Prediction;
 use Hafen\Headroom\Situation;
+use Hafen\Printing\RenderStopped;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 use Hafen\Survey\FolderStore;
@@ -33,6 +37,7 @@ final readonly class PlanDesk
         private ProcessorCatalogue $processors,
         private SurveyStore $store,
         private EngineFactory $engines,
+        private ThroughHardware $hardware,
     ) {
     }
 
@@ -111,7 +116,7 @@ final readonly class PlanDesk
             return $isProof;
         };
         try {
-            $prediction = $this->engines->predictor($session->sampleRate, $captures)->predict(
+            $prediction = $this->hardware->work($session, null, $claim, UnitUse::Background, fn (?AudioInterface $interface): ?Prediction => $this->engines->predictor($session->sampleRate, $captures, $interface)->predict(
                 new Situation($session, $this->processors, $survey, $choice->aim),
                 $remedies,
                 $choice->amounts,
@@ -119,7 +124,9 @@ final readonly class PlanDesk
                 $isProof ? self::previewedAmount($plan) : null,
                 $show,
                 $claim->beat(...),
-            );
+            ));
+        } catch (RenderStopped) {
+            $prediction = null;
         } finally {
             $captures->discard();
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Prints;
 
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitUse;
 use App\Media\DiskRoom;
 use App\Media\Importer;
 use App\Media\MediaFolder;
@@ -15,6 +17,7 @@ use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Document\SessionCodec;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\Freezer;
 use Hafen\Printing\Printer;
@@ -36,6 +39,7 @@ final readonly class PartRenderer
         private MediaFolder $folder,
         private Importer $importer,
         private DiskRoom $room,
+        private ThroughHardware $hardware,
     ) {
     }
 
@@ -47,11 +51,11 @@ final readonly class PartRenderer
         $session = $this->codec->decode(DocumentDifference::inflated($batch->document));
         $path = $this->folder->unfinishedPrint((string) $part->id);
         try {
-            $values = match ($batch->kind) {
-                'freeze' => $this->freeze($claim, $part, $session, $path),
-                'files' => $this->files($claim, $part, $session, $path),
-                default => $this->print($claim, $part, $session, $path),
-            };
+            $values = $this->hardware->work($session, self::wanted($part, $batch->kind), $claim, UnitUse::Asked, fn (?AudioInterface $interface): ?array => match ($batch->kind) {
+                'freeze' => $this->freeze($claim, $part, $session, $path, $interface),
+                'files' => $this->files($claim, $part, $session, $path, $interface),
+                default => $this->print($claim, $part, $session, $path, $interface),
+            });
         } catch (RenderStopped) {
             $values = null;
         } finally {
@@ -70,14 +74,26 @@ final readonly class PartRenderer
         return 1024 + 2 * $format->bytes() * ($session->length + (int) (($tail ?? 5.0) * $session->sampleRate));
     }
 
+    /** @return ?list<string> ids of the channels whose sound is wanted; null is all of them, as it comes out of the main */
+    private static function wanted(PrintPart $part, string $kind): ?array
+    {
+        /** @var array{tap?: string, names?: array<array-key, string>, withReturns?: bool, printed?: list<string>} $options */
+        $options = $part->options;
+        if ($kind === 'freeze') {
+            return [$part->channel];
+        }
+
+        return ($options['tap'] ?? 'main') === 'main' || ($options['withReturns'] ?? false) ? null : ($options['printed'] ?? array_map(strval(...), array_keys($options['names'] ?? [$part->channel => ''])));
+    }
+
     /** @return ?array<string, mixed> columns of the part; null when stopped */
-    private function freeze(Claim $claim, PrintPart $part, Session $session, string $path): ?array
+    private function freeze(Claim $claim, PrintPart $part, Session $session, string $path, ?AudioInterface $interface): ?array
     {
         /** @var array{tail: float|int|null, format: string} $options */
         $options = $part->options;
         $freeze = new FreezeOptions($options['tail'] === null ? null : (float) $options['tail'], SampleFormat::from($options['format']));
         $this->room->need(self::bytes($session, $freeze->format, $freeze->tail), $part->name());
-        $result = (new Freezer($this->engines->compiler($session->sampleRate), $this->processors))->freeze($session, $part->channel, $path, $freeze, $claim->beat(...));
+        $result = (new Freezer($this->engines->compiler($session->sampleRate, $interface), $this->processors))->freeze($session, $part->channel, $path, $freeze, $claim->beat(...));
         $media = $this->importer->keepRendered($path, "{$part->name} frozen", $part->name, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'hash' => $result->hash];
@@ -88,13 +104,13 @@ final readonly class PartRenderer
      *
      * @return array<string, mixed>
      */
-    private function files(Claim $claim, PrintPart $part, Session $session, string $path): array
+    private function files(Claim $claim, PrintPart $part, Session $session, string $path, ?AudioInterface $interface): array
     {
         /** @var array{tap: string, names: array<array-key, string>, withReturns: bool, name: string, printed?: non-empty-list<string>} $options */
         $options = $part->options;
         $print = self::printOptions($part);
         if (isset($options['printed'])) {
-            return $this->fileOfAll($claim, $part, $session, $path);
+            return $this->fileOfAll($claim, $part, $session, $path, $interface);
         }
         $this->room->need(2 * count($options['names']) * self::bytes($session, $print->format, $print->tail), $part->name());
         $paths = $entries = [];
@@ -104,7 +120,7 @@ final readonly class PartRenderer
         }
         try {
             assert($paths !== []);
-            $printer = $this->printer($session);
+            $printer = $this->printer($session, $interface);
             $results = $options['withReturns'] ? $printer->stemsWithReturns($session, $paths, $print, $claim->beat(...)) : $printer->stems($session, $paths, $print, $claim->beat(...));
             $this->pack($part, $path, array_combine($paths, $entries), StemList::of($session, $entries, $results, $options['withReturns']));
         } finally {
@@ -124,14 +140,14 @@ final readonly class PartRenderer
      *
      * @return array<string, mixed>
      */
-    private function fileOfAll(Claim $claim, PrintPart $part, Session $session, string $path): array
+    private function fileOfAll(Claim $claim, PrintPart $part, Session $session, string $path, ?AudioInterface $interface): array
     {
         /** @var array{tap: string, name: string, printed: non-empty-list<string>} $options */
         $options = $part->options;
         $this->room->need(2 * self::bytes($session, self::printOptions($part)->format, self::printOptions($part)->tail), $part->name());
         $file = "{$path}-0.part";
         try {
-            $result = $this->result($claim, $part, $session, $file);
+            $result = $this->result($claim, $part, $session, $file, $interface);
             $this->pack($part, $path, [$file => "{$options['name']}.wav"], StemList::ofOne($session, "{$options['name']}.wav", $options['printed'], $options['tap'], $result));
         } finally {
             @unlink($file);
@@ -160,25 +176,25 @@ final readonly class PartRenderer
     }
 
     /** @return ?array<string, mixed> */
-    private function print(Claim $claim, PrintPart $part, Session $session, string $path): ?array
+    private function print(Claim $claim, PrintPart $part, Session $session, string $path, ?AudioInterface $interface): ?array
     {
         /** @var array{name: string} $options */
         $options = $part->options;
         $print = self::printOptions($part);
         $this->room->need(self::bytes($session, $print->format, $print->tail), $part->name());
-        $result = $this->result($claim, $part, $session, $path);
+        $result = $this->result($claim, $part, $session, $path, $interface);
         $media = $this->importer->keepRendered($path, $options['name'], null, static fn (): bool => $claim->beat());
 
         return $media === null ? null : ['media_id' => $media->id, 'result' => self::figures($result)];
     }
 
     /** Prints one channel, or several to one file. */
-    private function result(Claim $claim, PrintPart $part, Session $session, string $path): PrintResult
+    private function result(Claim $claim, PrintPart $part, Session $session, string $path, ?AudioInterface $interface): PrintResult
     {
         /** @var array{tap: string, printed?: non-empty-list<string>} $options */
         $options = $part->options;
 
-        return $this->printer($session)->channels($session, $options['printed'] ?? [$part->channel], $options['tap'], $path, self::printOptions($part), $claim->beat(...));
+        return $this->printer($session, $interface)->channels($session, $options['printed'] ?? [$part->channel], $options['tap'], $path, self::printOptions($part), $claim->beat(...));
     }
 
     /** @return array<string, mixed> */
@@ -187,9 +203,9 @@ final readonly class PartRenderer
         return ['frames' => $result->frames, 'channels' => $result->channels, 'peak' => Decibel::fromGain($result->peak), 'clipped' => $result->clipped];
     }
 
-    private function printer(Session $session): Printer
+    private function printer(Session $session, ?AudioInterface $interface): Printer
     {
-        return new Printer($this->engines->compiler($session->sampleRate), $this->processors);
+        return new Printer($this->engines->compiler($session->sampleRate, $interface), $this->processors);
     }
 
     private static function printOptions(PrintPart $part): PrintOptions

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\ImmediateSQLiteConnection;
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitTurns;
 use App\Jobs\JobsOfTasks;
 use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
@@ -55,6 +57,9 @@ final class HafenServiceProvider extends ServiceProvider
         });
         $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(OpenedSessions::class);
+        $this->app->singleton(UnitTurns::class, static fn (): UnitTurns => new UnitTurns(self::text('hafen.data').'/units'));
+        $this->app->when(ThroughHardware::class)->needs('$isOffline')->giveConfig('hafen.offline_hardware');
+        $this->app->when(ThroughHardware::class)->needs('$isElsewhere')->give(static fn (): bool => config('hafen.role') === 'worker');
         $this->app->singleton(ListenerSeats::class, static fn (): ListenerSeats => new ListenerSeats(self::text('hafen.data').'/listeners', (int) self::text('hafen.listeners')));
         $this->app->bind(Decoder::class, static fn (Application $app): Decoder => new Decoder($app->make(DiskRoom::class), self::text('hafen.ffmpeg'), self::text('hafen.ffprobe')));
         $this->app->bind(QueueWorker::class, static fn (Application $app): mixed => $app->make('queue.worker'));

@@ -58,28 +58,29 @@ final readonly class EngineFactory
         return new LibraryAudioFiles(new MediaLibrary($this->folder, $sampleRate));
     }
 
-    public function partRunner(int $sampleRate): PartRunner
+    /** @param  ?AudioInterface  $interface  hardware loops go through */
+    public function partRunner(int $sampleRate, ?AudioInterface $interface = null): PartRunner
     {
         $library = new MediaLibrary($this->folder, $sampleRate);
 
-        return new PartRunner(new Compiler($this->processors, $library), $this->processors, $library);
+        return new PartRunner(new Compiler($this->processors, $library, $interface), $this->processors, $library);
     }
 
     /** What it measures is kept, and what it records around the loudest moment; what it records of the whole goes to a store of its own. */
-    public function predictor(int $sampleRate, SurveyStore $audioFiles): Predictor
+    public function predictor(int $sampleRate, SurveyStore $audioFiles, ?AudioInterface $interface = null): Predictor
     {
-        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $audioFiles), $this->store);
+        return new Predictor($this->processors, new MediaLibrary($this->folder, $sampleRate), new LayeredStore($this->store, $audioFiles), $this->store, $interface);
     }
 
     /** Measures here and now what is not known yet, and keeps it. */
-    public function lastingSurvey(int $sampleRate): SessionSurvey
+    public function lastingSurvey(int $sampleRate, ?AudioInterface $interface = null): SessionSurvey
     {
-        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), $this->store);
+        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), $this->store, $interface);
     }
 
     /** Measures here and now, and keeps nothing. */
-    public function survey(int $sampleRate): SessionSurvey
+    public function survey(int $sampleRate, ?AudioInterface $interface = null): SessionSurvey
     {
-        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), FolderStore::temporary(keepsCaptures: false));
+        return new SessionSurvey($this->processors, new MediaLibrary($this->folder, $sampleRate), FolderStore::temporary(keepsCaptures: false), $interface);
     }
 }

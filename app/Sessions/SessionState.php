@@ -23,8 +23,11 @@ use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
+use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
@@ -75,6 +78,7 @@ final readonly class SessionState
             'outputPairs' => InterfacePorts::pairs(),
             'inputs' => InterfacePorts::inputs(),
             'live' => (object) $this->live($session),
+            'hardware' => $this->hardware($session),
             'pilot' => $this->pilot($stored, $session),
         ];
     }
@@ -132,6 +136,16 @@ final readonly class SessionState
         return $live;
     }
 
+    /** @return array{seconds: float, channels: list<string>} how long what goes through units of outboard takes, and the channels whose sound does */
+    private function hardware(Session $session): array
+    {
+        $routes = SessionGraph::routes($session);
+        $through = array_map(static fn (array $place): string => $place[0]->id, UnitPlaces::of($session));
+        $channels = array_filter($session->channels, static fn (Channel $channel): bool => array_intersect([$channel->id, ...$routes->needed($channel->id)], $through) !== []);
+
+        return ['seconds' => round($session->length / $session->sampleRate, 1), 'channels' => array_values(array_map(static fn (Channel $channel): string => $channel->id, $channels))];
+    }
+
     /** @return array<string, array<string, mixed>> by insert id */
     private function inserts(Session $session): array
     {
@@ -152,6 +166,8 @@ final readonly class SessionState
                             array_filter($insert->branches, $insert->isHeard(...)),
                         )),
                     ];
+                } elseif ($insert instanceof HardwareInsert) {
+                    $inserts[$insert->id] = ['label' => $session->loop($insert->loop)->name ?? '', 'latency' => $latency->insert($insert)];
                 } elseif ($insert instanceof ProcessorInsert) {
                     $inserts[$insert->id] = [
                         'label' => $this->processors->label($insert->processor, $insert->parameters),

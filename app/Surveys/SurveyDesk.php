@@ -4,17 +4,24 @@ declare(strict_types=1);
 
 namespace App\Surveys;
 
+use App\Hardware\ThroughHardware;
+use App\Hardware\UnitUse;
 use App\Models\StoredSession;
 use App\Models\Survey;
 use App\Models\SurveyPart;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use App\Work\Claim;
+use Hafen\Document\ContentHashes;
+use Hafen\Hardware\AudioInterface;
+use Hafen\Printing\RenderStopped;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Survey\SessionSurvey;
 use Hafen\Survey\SurveyMap;
+use Hafen\Survey\SurveyPart as MeasuredPart;
 use Hafen\Survey\SurveyResult;
 use Hafen\Survey\SurveyStore;
 use Hafen\Survey\TimeRange;
@@ -36,6 +43,7 @@ final readonly class SurveyDesk
         private EngineFactory $engines,
         private SurveyStore $store,
         private CaptureRoom $room,
+        private ThroughHardware $hardware,
     ) {
     }
 
@@ -94,10 +102,10 @@ final readonly class SurveyDesk
     /**
      * Measures what is missing of one channel, and what is measured in one pass with it.
      *
-     * @param  callable(int, int, callable(): array<string, mixed>): bool  $progress  gets what tells the columns that show what was found so far as well
+     * @param  Claim  $claim  on its part of the survey
      * @return bool false when it was stopped
      */
-    public function measure(Survey $survey, string $channel, callable $progress): bool
+    public function measure(Survey $survey, string $channel, Claim $claim): bool
     {
         $opened = $this->opened($survey);
         if ($opened === null) {
@@ -106,13 +114,29 @@ final readonly class SurveyDesk
         [$session, $map] = $opened;
         foreach (SurveyMap::passes($map->missing($this->store)) as $pass) {
             if (in_array($channel, array_column($pass, 'channel'), true)) {
-                return $this->engines->partRunner($session->sampleRate)->run($session, $map, $pass, $this->store, static fn (int $done, int $total, array $runs): bool => $progress(
-                    $done, $total, static fn (): array => ['levels' => json_encode(SurveyFigures::soFar($runs), JSON_THROW_ON_ERROR)],
-                ));
+                return $this->pass($session, $map, $pass, $claim);
             }
         }
 
         return true;
+    }
+
+    /** @param  list<MeasuredPart>  $pass */
+    private function pass(Session $session, SurveyMap $map, array $pass, Claim $claim): bool
+    {
+        // What a freeze covers is measured as well, where it would sound the same unfrozen.
+        $thawed = ContentHashes::of($session, $this->processors)->thawed($session);
+        $measured = array_flip(array_column($pass, 'channel'));
+        // What feeds them is replayed.
+        $through = array_filter(UnitPlaces::of($thawed), static fn (array $place): bool => isset($measured[$place[0]->id]));
+        $run = fn (?AudioInterface $interface): bool => $this->engines->partRunner($session->sampleRate, $interface)->run($session, $map, $pass, $this->store, static fn (int $done, int $total, array $runs): bool => $claim->beat(
+            $done, $total, static fn (): array => ['levels' => json_encode(SurveyFigures::soFar($runs), JSON_THROW_ON_ERROR)],
+        ));
+        try {
+            return $through === [] ? $run(null) : $this->hardware->work($thawed, array_map(static fn (array $place): string => $place[0]->id, array_values($through)), $claim, UnitUse::Background, $run);
+        } catch (RenderStopped) {
+            return false;
+        }
     }
 
     /**

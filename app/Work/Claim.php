@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use Closure;
 use Hafen\Audio\SampleLoops;
 use Hafen\Refusal;
 use Illuminate\Database\Eloquent\Builder;
@@ -38,6 +39,9 @@ final class Claim
     private float $shareAt = 0.0;
 
     private bool $leaving = false;
+
+    /** @var ?Closure(): bool whether something else needs what it uses */
+    private ?Closure $leaveWhen = null;
 
     private function __construct(public readonly Model&Task $task, private readonly string $word, private readonly PlaybackLoad $playback, private readonly Overseer $overseer)
     {
@@ -114,6 +118,11 @@ final class Claim
             return true;
         }
         $this->beaten = $now;
+        if ($this->leaveWhen !== null && ($this->leaveWhen)()) {
+            $this->leaving = true;
+
+            return false;
+        }
         $columns = [
             ...($total > 0 ? ['progress' => $done / $total] : []),
             ...($found === null ? [] : $found()),
@@ -167,7 +176,17 @@ final class Claim
         $this->finish($this->task->failed($message));
     }
 
-    /** Whether it stopped because its worker was told to leave. */
+    /**
+     * Has the task begin anew later as soon as something else needs what it uses.
+     *
+     * @param  ?Closure(): bool  $leaveWhen  asked a few times a second
+     */
+    public function leaveWhen(?Closure $leaveWhen): void
+    {
+        $this->leaveWhen = $leaveWhen;
+    }
+
+    /** Whether it stopped because it, or its worker, has to leave. */
     public function isLeaving(): bool
     {
         return $this->leaving;

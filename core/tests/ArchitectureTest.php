@@ -25,8 +25,8 @@ $layers = [
     'Pilot' => ['Session', 'Document', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
     'Printing' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
     'Load' => ['Session', 'Routing', 'Engine', 'Audio'],
-    'Demo' => ['Hardware', 'Session', 'Dsp', 'Audio'],
-    'Command' => ['Session', 'Document', 'Routing', 'Hardware', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Demo' => ['Hardware', 'Session', 'Processor', 'Dsp', 'Audio'],
+    'Command' => ['Session', 'Document', 'Edit', 'Routing', 'Hardware', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
 ];
 foreach ($layers as $part => $uses) {
     arch("{$part} uses only what stands above it")

@@ -80,6 +80,13 @@ export function depth(level: number | null | undefined): 'none' | 'shoal' | 'wat
 export const TAP_NAMES = { source: 'source', 'pre-fader': 'before fader', 'post-fader': 'after fader' } as const;
 
 /** "12.4 MB". */
+/** Seconds as "2 min 10 s". */
+export function duration(seconds: number): string {
+    const whole = Math.ceil(seconds);
+    const minutes = Math.floor(whole / 60);
+    return minutes === 0 ? `${whole} s` : `${minutes} min ${whole % 60} s`;
+}
+
 export function size(bytes: number): string {
     const [unit, name] = bytes >= 1e9 ? [1e9, 'GB'] : bytes >= 1e6 ? [1e6, 'MB'] : [1e3, 'kB'];
     return `${(bytes / unit).toFixed(name === 'kB' ? 0 : 1)} ${name}`;

@@ -1,4 +1,4 @@
-import type { Channel, Preset, ProcessorSpec, RowPreset } from '@/api/types';
+import type { Channel, HardwareLoop, Preset, ProcessorSpec, RowPreset } from '@/api/types';
 import { rules } from '@/rules';
 import type { FoundSplit } from '@/stores/catalogue';
 
@@ -8,6 +8,7 @@ export type Found =
     | { kind: 'preset'; id: string; spec: ProcessorSpec; preset: Preset }
     | { kind: 'row'; id: string; row: RowPreset }
     | { kind: 'split'; id: string; split: FoundSplit }
+    | { kind: 'loop'; id: string; loop: HardwareLoop }
     | { kind: 'send'; id: string; channel: Channel; about: string };
 
 /** A shelf of the finder; `holds` says whether an effect stands on it. */
@@ -42,6 +43,14 @@ export function shelvesOf(
 }
 
 const wordsOf = (text: string) => text.trim().toLowerCase().split(/\s+/).filter(Boolean);
+
+/** Hardware loops whose name matches every word that was typed; all of them where nothing was. */
+export function matchingLoops(text: string, loops: HardwareLoop[]): Found[] {
+    const words = wordsOf(text);
+    return loops
+        .filter((loop) => words.every((word) => `${loop.name} hardware loop unit`.toLowerCase().includes(word)))
+        .map((loop): Found => ({ kind: 'loop', id: `loop:${loop.id}`, loop }));
+}
 
 /** Presets whose name or use matches every word that was typed, or that of their effect together with a use. */
 export function matchingPresets(text: string, presets: Preset[], specs: Record<string, ProcessorSpec>): Found[] {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Hardware\ThroughHardware;
 use App\Http\AddressNumber;
 use App\Models\Media;
 use App\Models\StoredSession;
@@ -11,9 +12,12 @@ use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
 use App\Surveys\SurveyFigures;
 use Hafen\Document\SessionCodec;
+use Hafen\Hardware\AudioInterface;
 use Hafen\Headroom\Stage;
 use Hafen\Headroom\StagesOfPath;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Routing\UnitPlaces;
+use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -21,7 +25,7 @@ use Illuminate\Http\Request;
 /** The stages of all paths, and what fills the main at a moment. */
 final readonly class HeadroomController
 {
-    public function __construct(private SessionBook $book, private ProcessorCatalogue $processors, private EngineFactory $engines)
+    public function __construct(private SessionBook $book, private ProcessorCatalogue $processors, private EngineFactory $engines, private ThroughHardware $hardware)
     {
     }
 
@@ -51,7 +55,11 @@ final readonly class HeadroomController
     {
         $opened = $this->book->open($session);
         $at = min($opened->length, AddressNumber::of($request, 'at', 0, 0, SessionCodec::LONGEST));
-        $moment = $opened->length === 0 ? null : $this->engines->survey($opened->sampleRate)->measure($opened, TimeRange::around($opened, $at))?->loudest();
+        $moment = $opened->length === 0 ? null : $this->hardware->atOnce(
+            $opened,
+            UnitPlaces::loops($opened, null),
+            fn (?AudioInterface $interface): ?LoudestMoment => $this->engines->survey($opened->sampleRate, $interface)->measure($opened, TimeRange::around($opened, $at))?->loudest(),
+        );
 
         return new JsonResponse(['moment' => $moment === null ? null : SurveyFigures::moment($moment)]);
     }

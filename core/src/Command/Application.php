@@ -13,7 +13,8 @@ use Hafen\Refusal;
  */
 final readonly class Application
 {
-    private Terminal $terminal;
+    /** Lets the stand-ins of units of outboard run faster than the clock. */
+    private const OFFLINE = '--offline-hardware';
 
     /** @var array<string, Command> by name */
     private array $commands;
@@ -22,11 +23,10 @@ final readonly class Application
      * @param  resource  $out
      * @param  resource  $error
      */
-    public function __construct(mixed $out, private mixed $error)
+    public function __construct(private mixed $out, private mixed $error)
     {
-        $this->terminal = new Terminal($out);
         $commands = [];
-        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PrintCommand, new StemsCommand, new PathCommand, new CheckCommand, new DemoCommand, new SelfCheckCommand] as $command) {
+        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PrintCommand, new StemsCommand, new PathCommand, new CheckCommand, new InputsCommand, new PingCommand, new RecallCommand, new DemoCommand, new SelfCheckCommand] as $command) {
             $commands[$command->name()] = $command;
         }
         $this->commands = $commands;
@@ -37,7 +37,7 @@ final readonly class Application
     {
         try {
             // Whatever PHP complains of may have made sound or figures wrong.
-            return SampleLoops::run(fn (): int => $this->obey($words));
+            return SampleLoops::run(fn (): int => $this->obey(array_values(array_diff($words, [self::OFFLINE])), new Terminal($this->out, $this->error, in_array(self::OFFLINE, $words, true))));
         } catch (WrongUsage $wrong) {
             fwrite($this->error, $wrong->getMessage()."\n".$this->usage()."\n");
 
@@ -50,17 +50,17 @@ final readonly class Application
     }
 
     /** @param  list<string>  $words */
-    private function obey(array $words): int
+    private function obey(array $words, Terminal $terminal): int
     {
         $name = $words[0] ?? '';
         if (in_array($name, ['help', '--help', '-h'], true)) {
-            $this->terminal->say($this->usage());
+            $terminal->say($this->usage());
 
             return 0;
         }
         $command = $this->commands[$name] ?? throw new WrongUsage($name === '' ? 'Which command?' : "There is no command \"{$name}\".");
 
-        return $command->run($command->arguments(array_slice($words, 1)), $this->terminal);
+        return $command->run($command->arguments(array_slice($words, 1)), $terminal);
     }
 
     private function usage(): string

@@ -60,7 +60,7 @@ final readonly class FreezeCommand implements Command
     {
         $channel = Freezer::check($frozen, $id);
         $written = "{$out}/frozen/{$id}.wav";
-        $result = (new Freezer(new Compiler($terminal->processors, new FolderLibrary($out)), $terminal->processors))->freeze($session, $id, $written, $options);
+        $result = (new Freezer(new Compiler($terminal->processors, new FolderLibrary($out), $terminal->hardware($session, [$id])), $terminal->processors))->freeze($session, $id, $written, $options);
         // The name tells whether the file is altered later.
         $name = 'frozen/'.hash_file('sha256', $written).'.wav';
         if (! @rename($written, "{$out}/{$name}")) {

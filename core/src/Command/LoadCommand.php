@@ -39,7 +39,7 @@ final readonly class LoadCommand implements Command
             throw new WrongUsage('--seconds takes more than 0 seconds.');
         }
         $session = $terminal->open($path);
-        $load = (new LoadMeasure($terminal->compiler($path)))->measure($session, $seconds);
+        $load = (new LoadMeasure($terminal->compiler($path, $terminal->hardware($session))))->measure($session, $seconds);
         assert($load !== null);
         if ($arguments->has('json')) {
             $terminal->json(self::facts($session, $load));

@@ -12,6 +12,7 @@ use Hafen\Routing\RouteKind;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SignalPath;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
@@ -107,6 +108,9 @@ final readonly class PathWriter
             $branches = array_map(fn ($branch): string => "{$branch->name} {$this->gain($branch->gain)}".($branch->inserts === [] ? '' : ' ['.implode(', ', array_map($this->insert(...), $branch->inserts)).']'), $insert->branches);
 
             return 'split ('.implode(' | ', $branches).')'.($insert->on ? '' : ' off');
+        }
+        if ($insert instanceof HardwareInsert) {
+            return 'hardware '.($this->session->loop($insert->loop)->name ?? $insert->loop).($insert->mix < 1.0 ? sprintf(' %d %%', (int) round($insert->mix * 100)) : '').($insert->on ? '' : ' off');
         }
         assert($insert instanceof ProcessorInsert);
 

@@ -46,7 +46,7 @@ final readonly class PrintCommand implements Command
         if (! in_array($stage, PrintedFrom::TAPS, true)) {
             throw new WrongUsage("--tap takes source, pre-fader, post-fader or main, not \"{$stage}\".");
         }
-        $result = (new Printer($terminal->compiler($path), $terminal->processors))->channels($session, $ids, $stage, $out, self::options($arguments));
+        $result = (new Printer($terminal->compiler($path, $terminal->hardware($session, $stage === 'main' ? null : $ids)), $terminal->processors))->channels($session, $ids, $stage, $out, self::options($arguments));
         self::tell($terminal, $out, $result);
 
         return 0;

@@ -25,7 +25,7 @@ final readonly class RenderCommand implements Command
         return implode("\n", [
             'render SESSION.json --out FILE.wav [--bits 16|24|32f] [--tap CHANNEL:source|pre-fader|post-fader]',
             '             (also CHANNEL:insert:ID, CHANNEL:into:SPLIT, CHANNEL:branch:ID)',
-            '             [--from SAMPLE] [--to SAMPLE] [--tail SECONDS] [--processes N]',
+            '             [--from SAMPLE] [--to SAMPLE] [--tail SECONDS] [--processes N] [--offline-hardware]',
         ]);
     }
 
@@ -52,7 +52,8 @@ final readonly class RenderCommand implements Command
         if ($processes !== null && ($processes < 1 || $processes > self::MOST_PROCESSES)) {
             throw new WrongUsage(sprintf('--processes takes 1 to %d, not %d.', self::MOST_PROCESSES, $processes));
         }
-        $result = (new Renderer($terminal->compiler($path), $terminal->processes($path, $processes)))->render($terminal->open($path), $out, $options);
+        $session = $terminal->open($path);
+        $result = (new Renderer($terminal->compiler($path, $terminal->hardware($session)), $terminal->processes($path, $processes)))->render($session, $out, $options);
         $terminal->say(sprintf('%s: %d samples, peak %s', $out, $result->frames, Decibel::text(Decibel::fromGain($result->peak), 'dBFS', true)));
         if ($result->clipped > 0) {
             $terminal->say("{$result->clipped} samples clipped, the first near sample {$result->firstClip}. --bits 32f keeps them.");

@@ -58,7 +58,7 @@ final readonly class StemsCommand implements Command
             $paths["{$id}:{$stage}"] = "{$out}/{$name}.wav";
         }
         assert($paths !== []);
-        $printer = new Printer($terminal->compiler($path), $terminal->processors);
+        $printer = new Printer($terminal->compiler($path, $terminal->hardware($session)), $terminal->processors);
         $options = PrintCommand::options($arguments);
         $results = $withReturns ? $printer->stemsWithReturns($session, $paths, $options) : $printer->stems($session, $paths, $options);
         foreach ($results as $tap => $result) {

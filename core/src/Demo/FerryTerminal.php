@@ -10,13 +10,19 @@ use Hafen\Audio\SampleFormat;
 use Hafen\Audio\SampleLoops;
 use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Audio\WavWriter;
+use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\Outboard\Rack;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
+use Hafen\Session\Hardware\HardwareLoop;
+use Hafen\Session\Hardware\MeasuredDelay;
+use Hafen\Session\Hardware\Recall;
 use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Split;
@@ -120,6 +126,7 @@ final readonly class FerryTerminal
                 $insert('filter', ['frequency' => 60.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 260.0, 'bell-2-gain' => -2.5, 'bell-3-frequency' => 2200.0, 'bell-3-gain' => 2.0]),
                 $insert('reverb', ['decay' => 0.6, 'size' => 20.0, 'pre-delay' => 4.0], 0.18),
+                new HardwareInsert('h1', 'l1', mix: 0.4),
             ], [$send('hall', -16.0), $cue(-3.0)]),
             $this->track($file, 'drum', 'Frame drum', Width::Mono, 0.0, -0.5, 0.1, [
                 $insert('parametric-eq', ['bell-1-frequency' => 85.0, 'bell-1-gain' => 2.0, 'bell-2-frequency' => 330.0, 'bell-2-gain' => -4.0]),
@@ -182,7 +189,7 @@ final readonly class FerryTerminal
             ], [], 'hw:1-2'),
         ]);
 
-        return self::with($session, 'hall-ambience', (new Channel(
+        return self::with($session->withLoops([self::spring($this->score->sampleRate)]), 'hall-ambience', (new Channel(
             'voice', ChannelKind::Track, 'Voice', Width::Mono, new ClipSource([], new LiveInput('in:1')),
             inserts: [
                 $insert('filter', ['frequency' => 90.0]),
@@ -194,6 +201,22 @@ final readonly class FerryTerminal
             $insert('telephone', ['honk' => 4.0]),
             $insert('drive', ['drive' => 14.0, 'output' => -10.0]),
         ], [], 'main'));
+    }
+
+    /** The spring tank of the stand-in's rack, as a ping finds it with the buffer the interface comes with. */
+    private static function spring(int $sampleRate): HardwareLoop
+    {
+        $profile = InterfaceProfile::standard();
+        $unit = Rack::specs()['spring-tank'];
+        $samples = $profile->latency()->roundTrip() + $unit->delay / 1000.0 * $sampleRate;
+
+        return new HardwareLoop(
+            'l1', $unit->name, (string) $profile->units[$unit->id]->send, (string) $profile->units[$unit->id]->return, $unit->id,
+            returnTrim: 4.5,
+            tail: $unit->tail,
+            delay: new MeasuredDelay(round($samples, 2), $profile->buffer),
+            recall: new Recall($unit->positions([]), 'Springs under the bow, no more than that.'),
+        );
     }
 
     /** The session with a channel put behind one, and another behind another. */

@@ -31,6 +31,9 @@ final class RealTimeInterface implements AudioInterface
         $ahead = $this->frames / $this->sampleRate - (microtime(true) - $this->started);
         if ($ahead > 0.001) {
             usleep((int) ($ahead * 1_000_000));
+        } elseif ($ahead < 0.0) {
+            // What came late is not made up for: the clock does not run faster.
+            $this->started -= $ahead;
         }
         $this->frames += $frames;
         $this->interface->capture($frames);

@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Session\Channel\Channel;
 use Hafen\Session\Automation\AutomationTarget;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
@@ -55,6 +56,30 @@ final class UnitPlaces
     }
 
     /**
+     * The loops the sound of channels goes through.
+     *
+     * @param  ?list<string>  $channels  ids; null is all of them
+     * @return list<HardwareLoop>
+     */
+    public static function loops(Session $session, ?array $channels): array
+    {
+        $needed = null;
+        if ($channels !== null) {
+            $routes = SessionGraph::routes($session);
+            $needed = array_merge($channels, ...array_map($routes->needed(...), $channels));
+        }
+        $loops = [];
+        foreach (self::of($session) as [$channel, $insert]) {
+            $loop = $session->loop($insert->loop);
+            if ($loop !== null && ($needed === null || in_array($channel->id, $needed, true))) {
+                $loops[$loop->id] = $loop;
+            }
+        }
+
+        return array_values($loops);
+    }
+
+    /**
      * Whether any of some channels has hardware at work.
      *
      * @param  array<string, mixed>  $channels  by their id
@@ -68,6 +93,53 @@ final class UnitPlaces
         }
 
         return false;
+    }
+
+    /** A loop at work in two sessions that another sound would go into in one than in the other; null where none is. */
+    public static function fedOtherwise(Session $session, Session $other): ?HardwareLoop
+    {
+        foreach (self::of($session) as [$channel, $insert]) {
+            $same = array_filter(self::of($other), static fn (array $place): bool => $place[1]->id === $insert->id);
+            if ($same === []) {
+                continue;
+            }
+            $needed = [...SessionGraph::routes($session)->needed($channel->id), ...SessionGraph::routes($other)->needed($channel->id)];
+            $differs = array_filter($needed, static fn (string $id): bool => $id !== $channel->id && $session->channel($id) != $other->channel($id));
+            if ($differs !== [] || self::into($channel, $insert->id) != self::into(array_values($same)[0][0], $insert->id)) {
+                return $session->loop($insert->loop);
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * What of a channel comes before an insert, or stands around it.
+     *
+     * @return list<mixed>
+     */
+    private static function into(Channel $channel, string $insert): array
+    {
+        $before = [$channel->source, $channel->trim, $channel->insertsOn];
+        foreach ([...$channel->inserts, null, ...$channel->postInserts] as $one) {
+            $before[] = $one ?? [$channel->fader, $channel->pan, $channel->mute];
+            if ($one !== null && in_array($insert, array_map(static fn (Insert $within): string => $within->id(), Inserts::all([$one])), true)) {
+                return $one->id() === $insert ? array_slice($before, 0, -1) : $before;
+            }
+        }
+
+        return $before;
+    }
+
+    /** The session with all hardware bypassed: sound goes on as late as before, without its units. */
+    public static function bypassed(Session $session): Session
+    {
+        foreach (self::of($session) as [, $insert]) {
+            $location = $session->locate($insert->id);
+            $session = $location === null ? $session : $session->withInsert($location, $insert->withOn(false));
+        }
+
+        return $session;
     }
 
     /** Whether a channel has hardware at work. */

@@ -7,7 +7,6 @@ use Hafen\Audio\WavReader;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Parallel\Processes;
-use Hafen\Engine\Tap;
 use Hafen\Hardware\InputPort;
 use Hafen\Hardware\InterfaceProfile;
 use Hafen\Hardware\NoInterface;

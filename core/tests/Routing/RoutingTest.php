@@ -247,7 +247,7 @@ it('lets what is not lined up come exactly as late as its own processors make it
     $branches = [new Hafen\Session\Insert\Branch('b1', 'One', inserts: $late('p')), new Hafen\Session\Insert\Branch('b2', 'Two', inserts: $late('q'))];
     $tracks[] = (new Channel('split', ChannelKind::Track, 'Split', Width::Stereo, Mix::track('noise', length: $length)->source, inserts: [Mix::split('s1', $branches)]))->withAligned(false);
     $session = Mix::session($tracks, length: $length);
-    $rows = new Hafen\Routing\RowLatency(ProcessorCatalogue::standard(), new Hafen\Processor\Setting(48000, 120.0));
+    $rows = new Hafen\Routing\RowLatency(ProcessorCatalogue::standard(), $session);
     foreach ($tracks as $track) {
         $own[$track->id] = $rows->of($track->inserts);
     }

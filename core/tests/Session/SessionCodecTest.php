@@ -153,7 +153,6 @@ it('says "not yet" to what the format has and this version has not', function (a
         ->and(schemaTakes($document))->toBeTrue();
 })->with([
     [['channels' => [5 => ['kind' => 'note']]], '/channels/5/kind'],
-    [['channels' => [0 => ['postInserts' => [['type' => 'hardware', 'id' => 'h1', 'on' => true, 'mix' => 1.0, 'loop' => 'loop-1']]]]], '/channels/0/postInserts/0/type'],
 ]);
 
 it('refuses what is not JSON, too deep or too long', function (string $json): void {

@@ -8,6 +8,8 @@ export class Refused extends Error {
         message: string,
         /** Ids of frozen channels that stand in the way. */
         readonly unfreeze: string[] = [],
+        /** Channels a unit of outboard would be on at the same time, the one it is on first. */
+        readonly taken: string[] = [],
     ) {
         super(message);
     }
@@ -40,12 +42,14 @@ async function once<T>(method: string, path: string, body?: unknown): Promise<T>
             location?: string;
             message?: string;
             unfreeze?: string[];
+            taken?: { loop: string; channels: string[] };
         };
         throw new Refused(
             response.status,
             answer.location ?? '',
             answer.message || `The server answered with status ${response.status}.`,
             answer.unfreeze,
+            answer.taken?.channels,
         );
     }
     if (response.status === 204) {

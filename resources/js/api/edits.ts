@@ -49,6 +49,23 @@ type ChannelEdit =
     | { type: 'set-mute'; channels: string[]; mute: boolean }
     | { type: 'set-solo'; channels: string[]; solo: boolean }
     | { type: 'set-solo-safe'; channels: string[]; soloSafe: boolean }
+    | { type: 'add-loop'; name: string; send: string; return: string; unit?: string }
+    | {
+          type: 'set-loop';
+          loop: string;
+          name?: string;
+          send?: string;
+          return?: string;
+          unit?: string | null;
+          sendTrim?: number;
+          returnTrim?: number;
+          invert?: boolean;
+          tail?: number;
+          delay?: { samples: number; buffer: number } | null;
+          recall?: { knobs: Record<string, ParameterValue>; notes: string } | null;
+      }
+    | { type: 'remove-loop'; loop: string }
+    | ({ type: 'add-hardware'; loop: string; channel: string } & RowPosition)
     | { type: 'set-aligned'; channels: string[]; aligned: boolean }
     | { type: 'set-hidden'; channels: string[]; hidden: boolean }
     | { type: 'freeze'; channels: { channel: string; file: string; hash: string; tail?: 'auto' | number }[] }

@@ -41,6 +41,12 @@ export interface SessionDocument {
      * @maxItems 512
      */
     channels: Channel[];
+    /**
+     * Ways out through units of outboard and back; no two share a port
+     *
+     * @maxItems 16
+     */
+    loops?: HardwareLoop[];
 }
 export interface Channel {
     id: Id;
@@ -240,6 +246,9 @@ export interface Branch {
     invert?: boolean;
     inserts?: Row;
 }
+/**
+ * A hardware loop in a row
+ */
 export interface HardwareInsert {
     type: 'hardware';
     id: Id;
@@ -295,4 +304,58 @@ export interface Frozen {
      * After the session's end: as long as it is heard, or seconds
      */
     tail?: 'auto' | number;
+}
+/**
+ * A way out at ports of the audio interface, through a unit, and back
+ */
+export interface HardwareLoop {
+    id: Id;
+    name: Name;
+    /**
+     * Outputs: one, or two that follow each other
+     */
+    send: string;
+    /**
+     * Inputs, as many
+     */
+    return: string;
+    /**
+     * Unit of the rack, where it is known
+     */
+    unit?: string;
+    /**
+     * dB
+     */
+    sendTrim?: number;
+    /**
+     * dB
+     */
+    returnTrim?: number;
+    /**
+     * Polarity turned over on the way back
+     */
+    invert?: boolean;
+    /**
+     * ms for which the unit sounds on
+     */
+    tail?: number;
+    /**
+     * What a ping measured: samples out and in again, converters and buffers included, and the buffer of the interface then
+     */
+    delay?: {
+        samples: number;
+        buffer: number;
+    };
+    /**
+     * How the unit was set
+     */
+    recall?: {
+        /**
+         * Positions by the id of the knob
+         */
+        knobs: {
+            [k: string]: number | string | boolean;
+        };
+        notes?: string;
+    };
 }

@@ -3,6 +3,8 @@ import type {
     Branch as DocumentBranch,
     BusSource,
     Clip,
+    HardwareInsert as DocumentHardwareInsert,
+    HardwareLoop as DocumentHardwareLoop,
     AutomationLane as DocumentAutomationLane,
     AutomationPoint as DocumentAutomationPoint,
     ProcessorInsert as DocumentProcessorInsert,
@@ -20,7 +22,11 @@ type Kept = 'preset' | 'locked' | 'other' | 'sidechain';
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
 export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Branch[] };
-export type Insert = ProcessorInsert | Split;
+export type HardwareInsert = Required<DocumentHardwareInsert>;
+export type Insert = ProcessorInsert | Split | HardwareInsert;
+/** What a loop has only once it was pinged, or its unit noted. */
+type OfLoop = 'unit' | 'delay' | 'recall';
+export type HardwareLoop = Required<Omit<DocumentHardwareLoop, OfLoop>> & Pick<DocumentHardwareLoop, OfLoop>;
 export type Send = Required<DocumentSend>;
 export type DocumentClip = Required<Omit<Clip, 'printedFrom'>> & Pick<Clip, 'printedFrom'>;
 export type TapName = Send['tap'];
@@ -60,7 +66,11 @@ export interface Channel {
     versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }
 
-export type Session = Omit<Required<SessionDocument>, 'channels'> & { channels: Channel[] };
+export type Session = Omit<Required<SessionDocument>, 'channels' | 'loops'> & {
+    channels: Channel[];
+    /** Left out where there are none. */
+    loops?: HardwareLoop[];
+};
 
 export type RowName = 'inserts' | 'postInserts';
 
@@ -91,6 +101,8 @@ export interface SessionState {
     inputs: string[];
     /** Of tracks that take an input: how late it comes, by channel on its way to the main. */
     live: Record<string, LivePath & { quick: (LivePath & { delay: number; sleeping: string[] })[] }>;
+    /** How long what goes through units of outboard takes in seconds, and the channels whose sound does. */
+    hardware: { seconds: number; channels: string[] };
     pilot: Advice[];
 }
 
@@ -118,6 +130,29 @@ export interface InterfaceState {
     latency: { in: number; out: number; roundTrip: number };
     /** Samples that were clipped, by port. */
     clipped: Record<string, number>;
+    units: Unit[];
+}
+
+/** A unit of outboard in the rack: where it is plugged in, and where its knobs stand. */
+export interface Unit {
+    id: string;
+    name: string;
+    purpose: string;
+    isStereo: boolean;
+    knobs: ParameterSpec[];
+    send: string | null;
+    return: string | null;
+    isInverted: boolean;
+    positions: Record<string, ParameterValue>;
+}
+
+/** What a ping found of a loop; level in dB with both trims, noise in dBFS. */
+export interface PingResult {
+    delay: { samples: number; buffer: number };
+    milliseconds: number;
+    level: number;
+    isInverted: boolean;
+    noise: number | null;
 }
 
 export interface InsertFacts {

@@ -1,7 +1,8 @@
 import { computed, type Ref } from 'vue';
-import { matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
+import { matchingLoops, matchingPresets, matchingRows, matchingSends, shelvesOf, type Found } from '@/shelves';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
+import { useSession } from '@/stores/session';
 import { useShelf } from '@/stores/shelf';
 
 /** The shelves of the finder, and what stands on one of them and matches what was typed. */
@@ -9,10 +10,12 @@ export function useFinderResults(text: Readonly<Ref<string>>, shelf: Readonly<Re
     const finder = useFinder();
     const catalogue = useCatalogue();
     const kept = useShelf();
+    const session = useSession();
 
     const effectShelves = computed(() => shelvesOf(catalogue.recent, kept.kept.favourites, kept.kept.folders));
     const shelves = computed(() => [
         ...effectShelves.value,
+        { id: 'hardware', label: 'Hardware' },
         { id: 'sends', label: 'Send to' },
         { id: 'rows', label: 'Rows and splits' },
     ]);
@@ -26,7 +29,14 @@ export function useFinderResults(text: Readonly<Ref<string>>, shelf: Readonly<Re
     const rows = computed((): Found[] => matchingRows(text.value, kept.rows));
     const areRowsWanted = computed(() => finder.request && !finder.request.replace && !finder.request.toNewReturn);
 
+    const loops = computed((): Found[] =>
+        areRowsWanted.value ? matchingLoops(text.value, session.document?.loops ?? []) : [],
+    );
+
     const found = computed((): Found[] => {
+        if (shelf.value === 'hardware') {
+            return loops.value;
+        }
         if (shelf.value === 'sends') {
             return sends.value;
         }
@@ -49,6 +59,7 @@ export function useFinderResults(text: Readonly<Ref<string>>, shelf: Readonly<Re
         return [
             ...effects,
             ...presets,
+            ...loops.value,
             ...(typed ? sends.value : []),
             ...(areRowsWanted.value ? [...(typed ? rows.value : []), ...splits.value] : []),
         ];

@@ -52,6 +52,8 @@ export type Notice =
     | { kind: 'recording'; takes: { channel: string | null; seconds: number; peak: number | null }[] }
     | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
     | { kind: 'interface-set'; isSame: boolean }
+    /** Names of the hardware loops that are not heard, as something else goes through them. */
+    | { kind: 'units'; busy: string[] }
     | { kind: 'fault'; channel: string; position: number }
     | { kind: 'refused'; message: string }
     | { kind: 'tap-gone'; tap: string }

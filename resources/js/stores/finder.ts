@@ -126,6 +126,30 @@ export const useFinder = defineStore('finder', () => {
         }
     }
 
+    /** A unit is in one place: on the first of the channels the finder was opened for. */
+    async function chooseLoop(loop: string): Promise<void> {
+        const wanted = request.value;
+        const first = wanted?.channels[0];
+        request.value = null;
+        if (!wanted || !first) {
+            return;
+        }
+        const known = new Set(session.channels.flatMap((channel) => insertIds(channel)));
+        await session.edit({
+            type: 'add-hardware',
+            loop,
+            channel: first,
+            row: wanted.row,
+            ...(wanted.at === null ? {} : { at: wanted.at }),
+            ...(wanted.branch === null ? {} : { branch: wanted.branch }),
+        });
+        const channel = session.channel(first);
+        const added = channel ? insertIds(channel).find((id) => !known.has(id)) : undefined;
+        if (added) {
+            selection.selectInsert(first, added);
+        }
+    }
+
     /** Puts a stored row down, on every channel the finder was opened for. */
     async function chooseRow(row: RowPreset): Promise<void> {
         const wanted = request.value;
@@ -252,6 +276,7 @@ export const useFinder = defineStore('finder', () => {
         openToReplace,
         choose,
         chooseRow,
+        chooseLoop,
         pasteOn,
         toggleTarget,
         sendTargets,

@@ -2,8 +2,9 @@ import { StorageSerializers, useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '@/api/client';
-import type { Channel, InterfaceState, LevelAdvice } from '@/api/types';
-import { tellRefusal } from './notices';
+import type { Channel, HardwareLoop, InterfaceState, LevelAdvice, ParameterValue, PingResult, Unit } from '@/api/types';
+import { tell, tellRefusal } from './notices';
+import { allInserts } from '@/inserts';
 import { useScreen } from './screen';
 import { useSession } from './session';
 
@@ -15,6 +16,7 @@ export type InterfaceChange =
     | { buffer: number }
     | { input: number; name?: string; plug?: string; gain?: number; file?: string; output?: number }
     | { output: number; name: string }
+    | { unit: string; send?: string | null; return?: string | null; knobs?: Record<string, ParameterValue> }
     | { clear: number };
 
 /** Seconds a peak stays readable. */
@@ -136,6 +138,100 @@ export const useHardware = defineStore('hardware', () => {
         }
     }
 
+    const loops = computed(() => session.document?.loops ?? []);
+    const unitOf = (loop: HardwareLoop): Unit | undefined => state.value?.units.find(({ id }) => id === loop.unit);
+    /** What the last ping of each loop found. */
+    const pinged = ref<Record<string, PingResult>>({});
+    const isPinging = ref<string | null>(null);
+
+    /** "out 3, in 4". */
+    function portsOf(loop: HardwareLoop): string {
+        const numbers = (ports: string) => ports.replace(/^(hw|in):/, '').replace('-', '–');
+        return `out ${numbers(loop.send)}, in ${numbers(loop.return)}`;
+    }
+
+    /** What the delay of a loop is, and whether it can be relied on. */
+    function delayOf(loop: HardwareLoop): { text: string; isRight: boolean } {
+        if (!loop.delay) {
+            return { text: 'not pinged yet', isRight: false };
+        }
+        const rate = session.document?.sampleRate ?? 48000;
+        const text = `${((loop.delay.samples / rate) * 1000).toFixed(1)} ms`;
+        const isRight = loop.delay.buffer === state.value?.buffer;
+        return { text: isRight ? text : `${text} with another buffer`, isRight };
+    }
+
+    /** Measures a loop, and sets its delay. */
+    async function ping(loop: HardwareLoop): Promise<void> {
+        isPinging.value = loop.id;
+        try {
+            const found = await session.ask((path) => api.post<PingResult>(`${path}/loops/${loop.id}/ping`));
+            if (found) {
+                pinged.value = { ...pinged.value, [loop.id]: found };
+                await session.edit({ type: 'set-loop', loop: loop.id, delay: found.delay });
+            }
+        } catch (error) {
+            tellRefusal(error);
+        } finally {
+            isPinging.value = null;
+        }
+    }
+
+    /** With another buffer every delay is another. */
+    async function setBuffer(samples: number): Promise<void> {
+        await set({ buffer: samples });
+        for (const loop of loops.value) {
+            await ping(loop);
+        }
+        if (loops.value.length > 0) {
+            tell('The loops were pinged again, as the buffer is another.');
+        }
+    }
+
+    /** Levels a loop, or turns its polarity over, as the ping found. */
+    async function applyPing(loop: HardwareLoop, what: 'level' | 'polarity'): Promise<void> {
+        const found = pinged.value[loop.id];
+        if (!found) {
+            return;
+        }
+        if (what === 'level') {
+            const returnTrim = Math.max(-40, Math.min(40, Math.round((loop.returnTrim - found.level) * 10) / 10));
+            await session.edit({ type: 'set-loop', loop: loop.id, returnTrim });
+            pinged.value = { ...pinged.value, [loop.id]: { ...found, level: 0 } };
+        } else {
+            await session.edit({ type: 'set-loop', loop: loop.id, invert: !loop.invert });
+            pinged.value = { ...pinged.value, [loop.id]: { ...found, isInverted: false } };
+        }
+    }
+
+    /** Notes where the knobs of a loop's unit stand now. */
+    function note(loop: HardwareLoop, notes = loop.recall?.notes ?? ''): void {
+        const unit = unitOf(loop);
+        void session.edit({
+            type: 'set-loop',
+            loop: loop.id,
+            recall: { knobs: unit?.positions ?? loop.recall?.knobs ?? {}, notes },
+        });
+    }
+
+    /** Knobs of a loop's unit that do not stand where they were noted. */
+    function differing(loop: HardwareLoop): string[] {
+        const unit = unitOf(loop);
+        const noted = loop.recall?.knobs ?? {};
+        return (unit?.knobs ?? [])
+            .filter(({ id }) => noted[id] !== undefined && noted[id] !== unit?.positions[id])
+            .map(({ label }) => label);
+    }
+
+    /** Channels a loop is an insert of. */
+    function placesOf(loop: HardwareLoop): Channel[] {
+        return session.channels.filter((channel) =>
+            allInserts([...channel.inserts, ...channel.postInserts]).some(
+                (insert) => insert.type === 'hardware' && insert.loop === loop.id,
+            ),
+        );
+    }
+
     function end(): void {
         held.clear();
         levels.value = {};
@@ -201,5 +297,17 @@ export const useHardware = defineStore('hardware', () => {
         end,
         delay,
         portName,
+        loops,
+        unitOf,
+        portsOf,
+        delayOf,
+        pinged,
+        isPinging,
+        ping,
+        setBuffer,
+        applyPing,
+        note,
+        differing,
+        placesOf,
     };
 });

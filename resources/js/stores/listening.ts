@@ -196,6 +196,13 @@ export const useListening = defineStore('listening', () => {
             );
         } else if (notice.kind === 'inputs') {
             hardware.show(notice.ports);
+        } else if (notice.kind === 'units') {
+            tell(
+                notice.busy.length > 0
+                    ? `${notice.busy.join(' and ')}: something else goes through it. You hear the channel without it until then.`
+                    : 'The hardware is free, and heard again.',
+                notice.busy.length > 0 ? 'warning' : 'info',
+            );
         } else if (notice.kind === 'interface-set') {
             // By this page or another.
             void hardware.load().catch(() => undefined);

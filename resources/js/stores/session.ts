@@ -5,6 +5,7 @@ import type { Edit } from '@/api/edits';
 import type { Channel, KindRules, Send, SessionState, SessionSummary } from '@/api/types';
 import { rules } from '@/rules';
 import { findInsert, type InsertLocation } from '@/inserts';
+import { useFreezes } from './freezes';
 import { tell, tellRefusal } from './notices';
 
 /** A channel something may go to. */
@@ -288,6 +289,14 @@ export const useSession = defineStore('session', () => {
 
     /** A refusal, with a press that unfreezes what stands in the way and makes the edit, as one step. */
     function tellAbout(error: unknown, refused: Waiting): void {
+        const taken = error instanceof Refused ? error.taken[0] : undefined;
+        if (taken !== undefined) {
+            tell((error as Refused).message, 'warning', '', {
+                label: `Freeze ${channel(taken)?.name ?? taken}`,
+                run: () => void useFreezes().start([taken]),
+            });
+            return;
+        }
         if (!(error instanceof Refused) || error.unfreeze.length === 0) {
             tellRefusal(error);
             return;

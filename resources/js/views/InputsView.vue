@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import InputLine from '@/components/inputs/InputLine.vue';
+import LoopList from '@/components/inputs/LoopList.vue';
 import PortName from '@/components/inputs/PortName.vue';
 import { decibels } from '@/format';
 import { useHardware } from '@/stores/hardware';
@@ -35,6 +36,15 @@ const outputs = computed(() =>
     })),
 );
 
+/** The loop or the unit an output feeds. */
+function loopAt(port: number): string | undefined {
+    const feeds = (ports: string | null) => ports?.replace('hw:', '').split('-').map(Number).includes(port);
+    return (
+        hardware.loops.find((loop) => feeds(loop.send))?.name ??
+        hardware.state?.units.find((unit) => feeds(unit.send))?.name
+    );
+}
+
 function level(channel: string): string {
     const known = listening.level(`${channel}:post-fader`);
     return known ? decibels(known.peak) : '·';
@@ -53,7 +63,7 @@ function level(channel: string): string {
                 label="Buffer of the interface"
                 :model-value="buffer"
                 :items="buffers"
-                @update:model-value="(samples) => hardware.set({ buffer: samples })"
+                @update:model-value="hardware.setBuffer"
             />
             <span class="hint" data-buffer>= {{ each }} ms each way</span>
             <span class="fill" />
@@ -80,20 +90,29 @@ function level(channel: string): string {
                 <span class="hint head to">leads to</span>
                 <InputLine v-for="(_, i) in hardware.state?.inputs ?? []" :key="i" :port="i + 1" />
             </div>
-            <h2>Going out</h2>
-            <div class="going">
-                <template v-for="{ port, name, from } in outputs" :key="port">
-                    <PortName :port="port" :name="name" way="output" :is-idle="!from" />
-                    <button
-                        v-if="from"
-                        class="plain from"
-                        @click="selection.selectChannel(from.channel.id, $event, [from.channel.id])"
-                    >
-                        {{ from.channel.name }}, {{ from.ports[0] === port ? 'left' : 'right' }}
-                    </button>
-                    <span v-else class="hint">nothing</span>
-                    <span class="figure number">{{ from ? level(from.channel.id) : '' }}</span>
-                </template>
+            <div class="halves">
+                <div>
+                    <h2>Going out</h2>
+                    <div class="going">
+                        <template v-for="{ port, name, from } in outputs" :key="port">
+                            <PortName :port="port" :name="name" way="output" :is-idle="!from" />
+                            <button
+                                v-if="from"
+                                class="plain from"
+                                @click="selection.selectChannel(from.channel.id, $event, [from.channel.id])"
+                            >
+                                {{ from.channel.name }}, {{ from.ports[0] === port ? 'left' : 'right' }}
+                            </button>
+                            <span v-else-if="loopAt(port)" class="hint">to the {{ loopAt(port) }}</span>
+                            <span v-else class="hint">nothing</span>
+                            <span class="figure number">{{ from ? level(from.channel.id) : '' }}</span>
+                        </template>
+                    </div>
+                </div>
+                <div>
+                    <h2>Loops through hardware</h2>
+                    <LoopList />
+                </div>
             </div>
         </div>
     </main>
@@ -205,9 +224,21 @@ h2::after {
     text-align: right;
 }
 
+.halves {
+    display: grid;
+    grid-template-columns: minmax(360px, 1fr) minmax(420px, 1.1fr);
+    gap: 0 24px;
+}
+
+@media (max-width: 1180px) {
+    .halves {
+        grid-template-columns: 1fr;
+    }
+}
+
 .going {
     display: grid;
-    grid-template-columns: 28px minmax(100px, 170px) minmax(120px, 220px) 60px;
+    grid-template-columns: 28px minmax(90px, 150px) minmax(100px, 1fr) 46px;
     align-items: center;
     gap: 6px 10px;
 }

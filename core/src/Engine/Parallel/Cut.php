@@ -7,8 +7,8 @@ namespace Hafen\Engine\Parallel;
 use Hafen\Engine\ProcessingCost;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
-use Hafen\Routing\UnitPlaces;
 use Hafen\Routing\SumBanks;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Session;
 use Hafen\Session\Source\LiveSource;
 

@@ -22,7 +22,7 @@ const input = computed(() => hardware.state?.inputs[props.port - 1]);
 /** Cables are told apart by the output they come from. */
 const plugs = computed(() =>
     (hardware.state?.plugs ?? [])
-        .filter(({ id }) => id !== 'file' || input.value?.plug === 'file')
+        .filter(({ id }) => (id !== 'file' && id !== 'unit') || input.value?.plug === id)
         .flatMap(({ id, label }) =>
             id === 'cable'
                 ? (hardware.state?.outputs ?? []).map((_, i) => ({

@@ -31,6 +31,7 @@ const state: InterfaceState = {
     ],
     gains: { lowest: -12, highest: 60 },
     latency: { in: 152, out: 148, roundTrip: 300 },
+    units: [],
     clipped: { 1: 12 },
 };
 

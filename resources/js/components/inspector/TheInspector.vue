@@ -7,6 +7,7 @@ import { useSession } from '@/stores/session';
 import ChannelInspector from './ChannelInspector.vue';
 import LoadInspector from './LoadInspector.vue';
 import HeadroomInspector from './HeadroomInspector.vue';
+import HardwareInspector from './HardwareInspector.vue';
 import InsertInspector from './InsertInspector.vue';
 import PilotList from '@/components/shell/PilotList.vue';
 import SendInspector from './SendInspector.vue';
@@ -63,6 +64,12 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
         />
         <InsertInspector
             v-else-if="location && location.insert.type === 'processor'"
+            :key="location.insert.id"
+            :location="location"
+            :insert="location.insert"
+        />
+        <HardwareInspector
+            v-else-if="location && location.insert.type === 'hardware'"
             :key="location.insert.id"
             :location="location"
             :insert="location.insert"

@@ -10,6 +10,7 @@ import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSession } from '@/stores/session';
+import HardwareChip from './HardwareChip.vue';
 import InsertChip from './InsertChip.vue';
 import OrderOffer from './OrderOffer.vue';
 import PathLine from './PathLine.vue';
@@ -133,6 +134,16 @@ function isWideBefore(index: number): boolean {
                 :split="insert"
                 :silent="silent"
                 :is-compact="isCompact"
+            />
+            <HardwareChip
+                v-else-if="insert.type === 'hardware'"
+                :channel="channel"
+                :row="row"
+                :index="index"
+                :insert="insert"
+                :before="before(index)"
+                :is-compact="isCompact"
+                :is-tight="isTight"
             />
             <InsertChip
                 v-else

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Found } from '@/shelves';
+import { useHardware } from '@/stores/hardware';
 import { useShelf } from '@/stores/shelf';
 
 /** What a line of the finder says of what it found: its name, what it is for, and the facts that decide. */
 const props = defineProps<{ entry: Found }>();
 
 const kept = useShelf();
+const hardware = useHardware();
 
 const isFavourite = computed(() => props.entry.kind === 'effect' && kept.kept.favourites.includes(props.entry.spec.id));
 </script>
@@ -60,6 +62,12 @@ const isFavourite = computed(() => props.entry.kind === 'effect' && kept.kept.fa
                 ×
             </button></span
         >
+    </template>
+    <template v-else-if="entry.kind === 'loop'">
+        <span />
+        <span class="name">{{ entry.loop.name }}</span>
+        <span class="purpose">{{ hardware.portsOf(entry.loop) }}</span>
+        <span class="facts">hardware</span>
     </template>
     <template v-else-if="entry.kind === 'send'">
         <span />

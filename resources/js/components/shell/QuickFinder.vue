@@ -67,6 +67,8 @@ function take(entry: Found | undefined): void {
         void finder.choose(entry.spec.id, entry.preset);
     } else if (entry?.kind === 'row') {
         void finder.chooseRow(entry.row);
+    } else if (entry?.kind === 'loop') {
+        void finder.chooseLoop(entry.loop.id);
     } else if (entry?.kind === 'send') {
         void finder.chooseSend(entry.channel);
     } else if (entry) {
@@ -180,6 +182,7 @@ function grab(event: PointerEvent, entry: Found): void {
                         :data-processor="entry.kind === 'effect' ? entry.spec.id : undefined"
                         :data-preset="entry.kind === 'preset' ? entry.preset.name : undefined"
                         :data-row-preset="entry.kind === 'row' ? entry.row.name : undefined"
+                        :data-loop="entry.kind === 'loop' ? entry.loop.id : undefined"
                         :data-send-to="entry.kind === 'send' ? entry.channel.id : undefined"
                         :data-split-way="entry.kind === 'split' ? entry.split.id : undefined"
                         @pointermove="chosen = index"
@@ -190,9 +193,11 @@ function grab(event: PointerEvent, entry: Found): void {
                     </li>
                     <li v-if="found.length === 0" class="none">
                         {{
-                            text === ''
-                                ? 'Nothing stands here yet. F2 on an effect makes it a favourite, F4 puts it in a folder.'
-                                : 'Nothing here is called that. Tab goes to another shelf.'
+                            shelf === 'hardware'
+                                ? 'No hardware loop is defined yet: that is done in Inputs.'
+                                : text === ''
+                                  ? 'Nothing stands here yet. F2 on an effect makes it a favourite, F4 puts it in a folder.'
+                                  : 'Nothing here is called that. Tab goes to another shelf.'
                         }}
                     </li>
                 </ul>

@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Hardware;
+
+use App\Work\Claim;
+use Hafen\Hardware\AudioInterface;
+use Hafen\Hardware\NoInterface;
+use Hafen\Hardware\NotMeasured;
+use Hafen\Hardware\RealTimeInterface;
+use Hafen\Printing\RenderStopped;
+use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Hardware\HardwareLoop;
+use Hafen\Session\Session;
+
+/** Has work go through units of outboard: one at a time on each, and in real time. What needs none begins at once. */
+final readonly class ThroughHardware
+{
+    /** Microseconds between two looks whether it is one's turn. */
+    private const LOOK_EVERY = 50_000;
+
+    /** @param  bool  $isOffline  the stand-ins need not run at the clock */
+    public function __construct(private InterfaceDesk $desk, private UnitTurns $turns, private bool $isOffline, private bool $isElsewhere)
+    {
+    }
+
+    /**
+     * @template T
+     *
+     * @param  ?list<string>  $channels  ids of those whose sound is wanted; null is all of them
+     * @param  Claim  $claim  on the task it is done for; while it waits for its turn the task can be stopped
+     * @param  UnitUse  $use  what is measured by itself leaves as soon as somebody listens, and begins anew later
+     * @param  callable(?AudioInterface): T  $work  gets the interface where it needs it
+     * @return T
+     *
+     * @throws RenderStopped when the task was stopped, or has to leave
+     * @throws NotMeasured when sound would not be lined up
+     * @throws NoInterface where the interface is not: on another machine
+     */
+    public function work(Session $session, ?array $channels, Claim $claim, UnitUse $use, callable $work): mixed
+    {
+        $loops = UnitPlaces::loops($session, $channels);
+        if ($loops === []) {
+            return $work(null);
+        }
+        if ($this->isElsewhere) {
+            throw NoInterface::for($loops[0]);
+        }
+        $interface = $this->desk->open($session->sampleRate, $session->tempo);
+        foreach ($loops as $loop) {
+            NotMeasured::unless($loop, $interface->latency());
+        }
+        $turn = $this->turns->want(self::ports($loops), $use);
+        try {
+            while (! $turn->isMine()) {
+                if (! $claim->beat()) {
+                    throw RenderStopped::beforeItBegan();
+                }
+                usleep(self::LOOK_EVERY);
+            }
+            $claim->leaveWhen($use === UnitUse::Background ? $turn->isWantedByListener(...) : null);
+
+            return $work($this->paced($interface, $session));
+        } finally {
+            $claim->leaveWhen(null);
+            $turn->release();
+        }
+    }
+
+    /** Stands in line to listen; null where a session goes through nothing. */
+    public function turnToListen(Session $session): ?UnitTurn
+    {
+        $loops = UnitPlaces::loops($session, null);
+
+        return $loops === [] ? null : $this->turns->want(self::ports($loops), UnitUse::Listening);
+    }
+
+    /**
+     * Uses units at once, or not at all.
+     *
+     * @template T
+     *
+     * @param  list<HardwareLoop>  $loops
+     * @param  callable(?AudioInterface): T  $work  gets the interface where there are loops
+     * @return T
+     *
+     * @throws UnitIsBusy when something else goes through one of them
+     */
+    public function atOnce(Session $session, array $loops, callable $work): mixed
+    {
+        if ($loops === []) {
+            return $work(null);
+        }
+        $turn = $this->turns->want(self::ports($loops), UnitUse::Asked);
+        try {
+            return $turn->isMine() ? $work($this->paced($this->desk->open($session->sampleRate, $session->tempo), $session)) : throw UnitIsBusy::named($loops[0]->name);
+        } finally {
+            $turn->release();
+        }
+    }
+
+    private function paced(AudioInterface $interface, Session $session): AudioInterface
+    {
+        return $this->isOffline ? $interface : new RealTimeInterface($interface, $session->sampleRate);
+    }
+
+    /**
+     * @param  list<HardwareLoop>  $loops
+     * @return list<int>
+     */
+    private static function ports(array $loops): array
+    {
+        return array_merge(...array_map(static fn (HardwareLoop $loop): array => $loop->outputs(), $loops));
+    }
+}

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Channel, HardwareInsert, RowName } from '@/api/types';
+import { depth } from '@/format';
+import { useHardware } from '@/stores/hardware';
+import { useListening } from '@/stores/listening';
+import { useSelection } from '@/stores/selection';
+import { useSession } from '@/stores/session';
+import { useChipDrag } from './chipDrag';
+
+/** A hardware loop on the line: the line leaves, goes through the unit, and comes back. */
+const props = defineProps<{
+    channel: Channel;
+    row: RowName;
+    index: number;
+    insert: HardwareInsert;
+    before: string;
+    isCompact?: boolean;
+    isTight?: boolean;
+}>();
+
+const session = useSession();
+const selection = useSelection();
+const hardware = useHardware();
+const listening = useListening();
+const drag = useChipDrag();
+
+const loop = computed(() => session.document?.loops?.find(({ id }) => id === props.insert.loop));
+const name = computed(() => loop.value?.name ?? props.insert.loop);
+const delay = computed(() => (loop.value ? hardware.delayOf(loop.value) : { text: '', isRight: false }));
+const isOn = computed(() => props.insert.on && props.channel.insertsOn);
+const isSelected = computed(() => selection.inserts.includes(props.insert.id));
+const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
+const isSwapTarget = computed(() => drag.state.value?.target?.swap === props.insert.id);
+const outDepth = computed(() => depth(listening.level(`${props.channel.id}:insert:${props.insert.id}`)?.peak));
+const inDepth = computed(() => depth(listening.level(props.before)?.peak));
+const title = computed(
+    () =>
+        `${name.value}: hardware, ${loop.value ? hardware.portsOf(loop.value) : ''}, ${delay.value.text}${
+            props.insert.on ? '' : ', bypassed'
+        }${props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''}`,
+);
+
+function toggle(): void {
+    void session.edit({ type: 'set-insert-on', inserts: [props.insert.id], on: !props.insert.on });
+}
+
+function grab(event: PointerEvent): void {
+    drag.grab(event, props.insert.id, name.value);
+}
+</script>
+
+<template>
+    <div
+        class="loop"
+        :class="{
+            off: !isOn,
+            chosen: isSelected,
+            dragged: isDragged,
+            swap: isSwapTarget,
+            compact: isCompact,
+            wrong: !delay.isRight,
+        }"
+        data-item
+        :data-insert="insert.id"
+        :data-hardware="insert.loop"
+        :data-row="row"
+        :data-channel="channel.id"
+        :data-index="index"
+        :title="title"
+    >
+        <svg class="way" viewBox="0 0 16 38" aria-hidden="true">
+            <path d="M0 19C9 19 4 36 16 36" :class="inDepth" />
+        </svg>
+        <span class="unit">
+            <button
+                class="name plain"
+                :aria-label="`${name}, hardware on ${channel.name}`"
+                @pointerdown="grab"
+                @click.stop="selection.selectInsert(channel.id, insert.id, $event)"
+            >
+                <span class="short">{{ name }}</span>
+                <span v-if="!isTight" class="figure main-figure"
+                    >{{ delay.text
+                    }}<span v-if="insert.mix < 1" class="mix">{{ ' ' }}{{ Math.round(insert.mix * 100) }}%</span></span
+                >
+            </button>
+            <button
+                class="lamp plain"
+                :aria-label="`${name}: ${insert.on ? 'bypass' : 'switch on'}`"
+                :aria-pressed="insert.on"
+                @click.stop="toggle"
+            >
+                <i :class="{ on: isOn }" aria-hidden="true">⇄</i>
+            </button>
+        </span>
+        <svg class="way" viewBox="0 0 16 38" aria-hidden="true">
+            <path d="M0 36C12 36 7 19 16 19" :class="outDepth" />
+        </svg>
+    </div>
+</template>
+
+<style scoped>
+.loop {
+    --chip-height: 38px;
+
+    position: relative;
+    display: inline-flex;
+    flex: none;
+    height: var(--chip-height);
+    touch-action: none;
+}
+
+.loop.compact {
+    --chip-height: 22px;
+}
+
+.unit {
+    position: relative;
+    display: flex;
+    border: 1.5px solid var(--plum);
+    border-radius: 4px;
+    background: var(--sheet);
+}
+
+.way {
+    width: 16px;
+    height: 100%;
+    fill: none;
+}
+
+.way path {
+    stroke: var(--plum);
+    stroke-width: 2;
+    stroke-dasharray: 4 3;
+}
+
+.compact .way {
+    width: 10px;
+}
+
+.off .way path {
+    opacity: 0.4;
+}
+
+.off .short {
+    text-decoration: line-through;
+    color: var(--soft);
+}
+
+.chosen .unit {
+    background: var(--plum);
+    color: var(--paper);
+}
+
+.chosen .main-figure,
+.chosen .short,
+.chosen .mix,
+.chosen .lamp i {
+    color: var(--paper);
+}
+
+.dragged {
+    opacity: 0.4;
+}
+
+.swap .unit {
+    outline: 2px dashed var(--deep);
+    outline-offset: 2px;
+}
+
+.lamp {
+    position: absolute;
+    top: 0;
+    left: 0;
+    width: 18px;
+    height: 20px;
+    line-height: 18px;
+}
+
+.lamp i {
+    font-size: 12px;
+    font-style: normal;
+    color: var(--soft);
+}
+
+.lamp i.on {
+    color: var(--plum);
+}
+
+.name {
+    display: flex;
+    flex-direction: column;
+    justify-content: center;
+    padding: 1px 5px 2px 4px;
+    line-height: 16px;
+    white-space: nowrap;
+    text-align: left;
+    cursor: grab;
+    user-select: none;
+}
+
+.compact .name {
+    flex-direction: row;
+    align-items: center;
+    gap: 4px;
+}
+
+.short {
+    padding-left: 15px;
+    font-size: 12.5px;
+    font-weight: 500;
+}
+
+.main-figure {
+    font-size: 12px;
+    letter-spacing: -0.035em;
+    color: var(--soft);
+}
+
+.wrong .main-figure {
+    color: var(--brass-text);
+}
+
+.mix {
+    color: var(--deep);
+}
+</style>
