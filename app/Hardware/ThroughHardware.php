@@ -9,6 +9,7 @@ use Hafen\Hardware\AudioInterface;
 use Hafen\Hardware\NoInterface;
 use Hafen\Hardware\NotMeasured;
 use Hafen\Hardware\RealTimeInterface;
+use Hafen\Hardware\UnitUnplugged;
 use Hafen\Printing\RenderStopped;
 use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Hardware\HardwareLoop;
@@ -36,6 +37,7 @@ final readonly class ThroughHardware
      *
      * @throws RenderStopped when the task was stopped, or has to leave
      * @throws NotMeasured when sound would not be lined up
+     * @throws UnitUnplugged when a unit is not there, or is taken away meanwhile
      * @throws NoInterface where the interface is not: on another machine
      */
     public function work(Session $session, ?array $channels, Claim $claim, UnitUse $use, callable $work): mixed
@@ -49,6 +51,7 @@ final readonly class ThroughHardware
         }
         $interface = $this->desk->open($session->sampleRate, $session->tempo);
         foreach ($loops as $loop) {
+            UnitUnplugged::unless($loop, $this->desk->profile());
             NotMeasured::unless($loop, $interface->latency());
         }
         $turn = $this->turns->want(self::ports($loops), $use);
@@ -59,7 +62,11 @@ final readonly class ThroughHardware
                 }
                 usleep(self::LOOK_EVERY);
             }
-            $claim->leaveWhen($use === UnitUse::Background ? $turn->isWantedByListener(...) : null);
+            $claim->leaveWhen(function () use ($loops, $use, $turn): bool {
+                $this->stopIfUnplugged($loops);
+
+                return $use === UnitUse::Background && $turn->isWantedByListener();
+            });
 
             return $work($this->paced($interface, $session));
         } finally {
@@ -97,6 +104,21 @@ final readonly class ThroughHardware
             return $turn->isMine() ? $work($this->paced($this->desk->open($session->sampleRate, $session->tempo), $session)) : throw UnitIsBusy::named($loops[0]->name);
         } finally {
             $turn->release();
+        }
+    }
+
+    /**
+     * @param  list<HardwareLoop>  $loops
+     *
+     * @throws UnitUnplugged
+     */
+    private function stopIfUnplugged(array $loops): void
+    {
+        $profile = $this->desk->profile();
+        foreach ($loops as $loop) {
+            if (! UnitUnplugged::isPlugged($loop, $profile)) {
+                throw UnitUnplugged::meanwhile($loop);
+            }
         }
     }
 

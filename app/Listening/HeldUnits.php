@@ -14,7 +14,7 @@ use Hafen\Session\Session;
 final class HeldUnits
 {
     /** Seconds between two looks whether they are free. */
-    private const LOOK_EVERY = 0.5;
+    private const LOOK_EVERY = 0.1;
 
     private ?UnitTurn $turn = null;
 

@@ -40,7 +40,7 @@ final class Claim
 
     private bool $leaving = false;
 
-    /** @var ?Closure(): bool whether something else needs what it uses */
+    /** @var ?Closure(): bool whether something else needs what it uses; throws where that is gone */
     private ?Closure $leaveWhen = null;
 
     private function __construct(public readonly Model&Task $task, private readonly string $word, private readonly PlaybackLoad $playback, private readonly Overseer $overseer)
@@ -179,7 +179,7 @@ final class Claim
     /**
      * Has the task begin anew later as soon as something else needs what it uses.
      *
-     * @param  ?Closure(): bool  $leaveWhen  asked a few times a second
+     * @param  ?Closure(): bool  $leaveWhen  asked a few times a second; what it throws ends the task
      */
     public function leaveWhen(?Closure $leaveWhen): void
     {

@@ -2,10 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Listening\Frames;
-use App\Listening\ListeningStream;
 use App\Media\MediaFolder;
-use App\Models\Listening;
 use App\Models\Media;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
@@ -18,6 +15,8 @@ use Hafen\Tests\Support\MemoryLibrary;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\Signal;
 use Tests\Support\Demo;
+
+require_once __DIR__.'/../Support/listen.php';
 
 beforeEach(fn () => config(['hafen.lead' => 0.4]));
 
@@ -35,33 +34,6 @@ function plugged(Monitor $monitor = Monitor::Armed): StoredSession
 function setInterface(array $change): void
 {
     test()->putJson('/api/interface', $change)->assertOk();
-}
-
-/**
- * Listens, and looks at each frame.
- *
- * @param  array<string, mixed>  $options
- * @param  callable(string, array<string, mixed>, string): bool  $look  gets the kind, data or levels of it, and the listening; false closes the browser
- */
-function listenTo(StoredSession $session, array $options, callable $look, int $from = 0): void
-{
-    $id = test()->postJson("/api/sessions/{$session->id}/listenings", $options)->assertCreated()->json('id');
-    $frames = app(ListeningStream::class)->frames(Listening::query()->findOrFail($id), $from);
-    foreach ($frames as $frame) {
-        if ($frame === Frames::HEADER) {
-            continue;
-        }
-        $payload = substr($frame, 5);
-        $data = match ($frame[0]) {
-            'L', 'N' => json_decode($payload, true),
-            'A' => ['left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1])))],
-            default => [],
-        };
-        if (! $look($frame[0], $data, $id)) {
-            break;
-        }
-    }
-    unset($frames);
 }
 
 /** @return list<list<float>> */

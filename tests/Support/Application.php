@@ -26,6 +26,7 @@ final class Application
             'HAFEN_DATA' => $data,
             'HAFEN_DATABASE' => "{$data}/hafen.sqlite",
             'QUEUE_CONNECTION' => 'database',
+            'HAFEN_OFFLINE_HARDWARE' => '1',
             ...$more,
         ];
         $process = proc_open(

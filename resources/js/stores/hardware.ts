@@ -155,6 +155,10 @@ export const useHardware = defineStore('hardware', () => {
         if (!loop.delay) {
             return { text: 'not pinged yet', isRight: false };
         }
+        const unit = unitOf(loop);
+        if (unit && (unit.send !== loop.send || unit.return !== loop.return)) {
+            return { text: 'not plugged in', isRight: false };
+        }
         const rate = session.document?.sampleRate ?? 48000;
         const text = `${((loop.delay.samples / rate) * 1000).toFixed(1)} ms`;
         const isRight = loop.delay.buffer === state.value?.buffer;

@@ -29,11 +29,19 @@ const plugs = computed(() =>
                       value: `cable:${i + 1}`,
                       name: `cable from output ${i + 1}`,
                   }))
-                : [{ value: id, name: label }],
+                : [{ value: id, name: id === 'unit' && unit ? `from the ${unit}` : label }],
         ),
 );
 const plug = computed(() =>
     input.value?.plug === 'cable' ? `cable:${input.value.output}` : (input.value?.plug ?? ''),
+);
+/** The unit that comes back here. */
+const unit = computed(
+    () =>
+        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))?.name,
+);
+const loops = computed(() =>
+    hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
 );
 const level = computed(() => hardware.levels[props.port]);
 const share = (value: number | null | undefined) =>
@@ -130,7 +138,9 @@ async function lead(to: string): Promise<void> {
             >
                 {{ channel.name }}
             </button>
+            <span v-for="loop in loops" :key="loop.id" class="hint">loop {{ loop.name }}</span>
             <ChoiceMenu
+                v-if="loops.length === 0"
                 class="to"
                 :label="`Track that takes input ${port}`"
                 :model-value="''"

@@ -91,7 +91,9 @@ function grab(event: PointerEvent): void {
                 :aria-pressed="insert.on"
                 @click.stop="toggle"
             >
-                <i :class="{ on: isOn }" aria-hidden="true">⇄</i>
+                <svg :class="{ on: isOn }" viewBox="0 0 12 12" aria-hidden="true">
+                    <path d="M1 4H10M7.5 1.5 10 4 7.5 6.5M11 8.5H2M4.5 6 2 8.5 4.5 11" />
+                </svg>
             </button>
         </span>
         <svg class="way" viewBox="0 0 16 38" aria-hidden="true">
@@ -156,7 +158,7 @@ function grab(event: PointerEvent): void {
 .chosen .main-figure,
 .chosen .short,
 .chosen .mix,
-.chosen .lamp i {
+.chosen .lamp svg {
     color: var(--paper);
 }
 
@@ -175,16 +177,19 @@ function grab(event: PointerEvent): void {
     left: 0;
     width: 18px;
     height: 20px;
-    line-height: 18px;
+    padding: 4px 0 0 4px;
 }
 
-.lamp i {
-    font-size: 12px;
-    font-style: normal;
+.lamp svg {
+    width: 12px;
+    height: 12px;
+    fill: none;
+    stroke: currentcolor;
+    stroke-width: 1.4;
     color: var(--soft);
 }
 
-.lamp i.on {
+.lamp svg.on {
     color: var(--plum);
 }
 
