@@ -21,6 +21,9 @@ final readonly class ThroughHardware
     /** Microseconds between two looks whether it is one's turn. */
     private const LOOK_EVERY = 50_000;
 
+    /** Seconds in which what is measured by itself leaves. */
+    private const PATIENCE = 3.0;
+
     /** @param  bool  $isOffline  the stand-ins need not run at the clock */
     public function __construct(private InterfaceDesk $desk, private UnitTurns $turns, private bool $isOffline, private bool $isElsewhere)
     {
@@ -31,7 +34,7 @@ final readonly class ThroughHardware
      *
      * @param  ?list<string>  $channels  ids of those whose sound is wanted; null is all of them
      * @param  Claim  $claim  on the task it is done for; while it waits for its turn the task can be stopped
-     * @param  UnitUse  $use  what is measured by itself leaves as soon as somebody listens, and begins anew later
+     * @param  UnitUse  $use  what is measured by itself leaves as soon as somebody wants it, and begins anew later
      * @param  callable(?AudioInterface): T  $work  gets the interface where it needs it
      * @return T
      *
@@ -65,7 +68,7 @@ final readonly class ThroughHardware
             $claim->leaveWhen(function () use ($loops, $use, $turn): bool {
                 $this->stopIfUnplugged($loops);
 
-                return $use === UnitUse::Background && $turn->isWantedByListener();
+                return $use === UnitUse::Background && $turn->isWanted();
             });
 
             return $work($this->paced($interface, $session));
@@ -84,7 +87,7 @@ final readonly class ThroughHardware
     }
 
     /**
-     * Uses units at once, or not at all.
+     * Uses units now, or not at all: what is measured by itself is waited for to leave.
      *
      * @template T
      *
@@ -101,7 +104,15 @@ final readonly class ThroughHardware
         }
         $turn = $this->turns->want(self::ports($loops), UnitUse::Asked);
         try {
-            return $turn->isMine() ? $work($this->paced($this->desk->open($session->sampleRate, $session->tempo), $session)) : throw UnitIsBusy::named($loops[0]->name);
+            $until = microtime(true) + self::PATIENCE;
+            while (! $turn->isMine()) {
+                if (microtime(true) > $until) {
+                    throw UnitIsBusy::named($loops[0]->name);
+                }
+                usleep(self::LOOK_EVERY);
+            }
+
+            return $work($this->paced($this->desk->open($session->sampleRate, $session->tempo), $session));
         } finally {
             $turn->release();
         }

@@ -23,11 +23,11 @@ final class UnitTurn
         return $this->isUsing = $this->isUsing || $this->line->begin($this->ticket, $this->ports);
     }
 
-    /** Whether somebody who listens waits for it. */
-    public function isWantedByListener(): bool
+    /** Whether somebody waits for it who comes before what is measured by itself. */
+    public function isWanted(): bool
     {
         foreach ($this->line->others($this->ticket, $this->ports) as $other) {
-            if (str_starts_with($other, UnitUse::Listening->value)) {
+            if (! str_starts_with($other, UnitUse::Background->value) && ! str_ends_with($other, UnitTurns::USING)) {
                 return true;
             }
         }

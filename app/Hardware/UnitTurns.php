@@ -14,7 +14,7 @@ final readonly class UnitTurns
 {
     private const WAITING = '.waiting';
 
-    private const USING = '.using';
+    public const USING = '.using';
 
     public function __construct(private string $folder)
     {

@@ -139,10 +139,10 @@ it('lets one at a time through a unit, who listens first, and nobody waits for w
     // Who stands before all others may begin, whoever came first.
     expect([$first->isMine(), $asked->isMine(), $listening->isMine(), $elsewhere->isMine()])->toBe([false, false, true, true]);
     $listening->release();
-    expect([$first->isMine(), $asked->isMine()])->toBe([false, true])->and($first->isWantedByListener())->toBeFalse();
+    expect([$first->isMine(), $asked->isMine()])->toBe([false, true])->and($first->isWanted())->toBeFalse();
     // Whoever sends is not cut off.
     $late = $turns->want([8], UnitUse::Listening);
-    expect($late->isMine())->toBeFalse()->and($asked->isWantedByListener())->toBeTrue();
+    expect($late->isMine())->toBeFalse()->and($asked->isWanted())->toBeTrue();
     $asked->release();
     expect([$late->isMine(), $first->isMine()])->toBe([true, true]);
     array_map(static fn ($turn) => $turn->release(), [$late, $first, $elsewhere]);

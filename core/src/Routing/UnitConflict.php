@@ -13,4 +13,10 @@ final readonly class UnitConflict
     public function __construct(public HardwareLoop $loop, public Channel $one, public Channel $other)
     {
     }
+
+    /** The same with the channels named the other way round. */
+    public function turned(): self
+    {
+        return new self($this->loop, $this->other, $this->one);
+    }
 }

@@ -169,7 +169,7 @@ it('prints a whole path with its gains and latencies', function (): void {
     [, $mermaid] = hafen('path', $path, 'plate', '--format', 'mermaid');
     [, $dot] = hafen('path', $path, 'plate', '--format=dot');
     expect($mermaid)->toStartWith("flowchart LR\n")->toContain('-->|"send −14.0 dB after the fader')
-        ->and($dot)->toStartWith('digraph path {')->toContain('"plate" -> "wash" [label="output"]')
+        ->and($dot)->toStartWith('digraph path {')->toContain('"plate" -> "wash" [label="output')
         ->and(substr_count($mermaid, '-->'))->toBe(substr_count($dot, '->'));
     $bass = $session->channel('bass') ?? throw new LogicException;
     file_put_contents($path, (new SessionCodec(ProcessorCatalogue::standard()))->encode($session->withChannel($bass->withAligned(false))));
@@ -272,4 +272,30 @@ it('prints a channel, and stems with a list', function (): void {
         ->and(hafen('stems', $this->document, '--out', "{$this->folder}/wet", '--returns', 'never')[0])->toBe(2);
     expect(hafen('print', $this->document, '--channel', 'nobody', '--out', "{$this->folder}/x.wav")[2])->toContain('There is no such channel')
         ->and(hafen('print', $this->document, '--channel', 'cello', '--tap', 'middle', '--out', "{$this->folder}/x.wav")[0])->toBe(2);
+});
+
+it('lists ports, pings loops and writes recall sheets, and renders through hardware faster only when asked to', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-ports-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    (new Hafen\Demo\FerryTerminal)->write('cello', "{$folder}/cello.wav");
+    $demo = (new Hafen\Demo\FerryTerminal)->session(static fn (string $id): string => 'cello.wav');
+    file_put_contents("{$folder}/session.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode($demo->withLength(24000)));
+    $path = "{$folder}/session.json";
+    expect(hafen('inputs', $path)[1])->toContain('in  4  Spring tank')->toContain('loop Spring tank')->toContain('out 7  Spring tank');
+    $ports = json_decode(hafen('inputs', $path, '--json')[1], true);
+    expect($ports['inputs'][0])->toBe(['port' => 1, 'name' => 'Voice', 'plug' => 'invented singer', 'channels' => ['Voice']]);
+    $ping = json_decode(hafen('ping', $path, 'l1', '--json', '--offline-hardware')[1], true);
+    // 300 samples of the interface, 3.15 ms of the unit; its level is trimmed away.
+    expect($ping['samples'])->toEqualWithDelta(451.2, 0.1)->and($ping['level'])->toEqualWithDelta(0.0, 0.1)->and($ping['isInverted'])->toBeFalse();
+    expect(hafen('ping', $path, 'l9')[2])->toContain('There is no hardware loop "l9"');
+    expect(hafen('recall', $path)[1])->toContain('on Cello')->toContain('Dwell          5')->toContain('Notes: Springs');
+    expect(hafen('recall', $path, '--html')[1])->toStartWith('<!doctype html>')->toContain('<svg');
+    $start = microtime(true);
+    [$status, , $error] = hafen('render', $path, '--out', "{$folder}/o.wav", '--bits', '32f');
+    // Half a second of session, and what comes before it: it does not run faster than the clock.
+    expect($status)->toBe(0)->and($error)->toContain('goes through Spring tank and takes real time')->and(microtime(true) - $start)->toBeGreaterThan(0.5);
+    expect(hafen('render', $path, '--out', "{$folder}/p.wav", '--bits', '32f', '--offline-hardware')[2])->toBe('')
+        ->and(md5_file("{$folder}/p.wav"))->toBe(md5_file("{$folder}/o.wav"));
+    array_map(unlink(...), glob("{$folder}/*"));
+    rmdir($folder);
 });

@@ -22,7 +22,8 @@ final readonly class KeepsUnits implements Edit
         $after = $this->edit->apply($session);
         $conflict = $after === $session ? null : UnitPlaces::conflict($after, $this->processors);
         if ($conflict !== null) {
-            throw UnitIsTaken::by($conflict);
+            // Who has it already is named first.
+            throw UnitIsTaken::by(UnitPlaces::has($session, $conflict->one->id) ? $conflict : $conflict->turned());
         }
 
         return $after;

@@ -38,7 +38,8 @@ const plug = computed(() =>
 /** The unit that comes back here. */
 const unit = computed(
     () =>
-        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))?.name,
+        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))
+            ?.name,
 );
 const loops = computed(() =>
     hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
