@@ -19,6 +19,12 @@ const LOWEST = -60;
 const NEW = '+';
 
 const input = computed(() => hardware.state?.inputs[props.port - 1]);
+/** The unit that comes back here. */
+const unit = computed(
+    () =>
+        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))
+            ?.name,
+);
 /** Cables are told apart by the output they come from. */
 const plugs = computed(() =>
     (hardware.state?.plugs ?? [])
@@ -29,17 +35,11 @@ const plugs = computed(() =>
                       value: `cable:${i + 1}`,
                       name: `cable from output ${i + 1}`,
                   }))
-                : [{ value: id, name: id === 'unit' && unit ? `from the ${unit}` : label }],
+                : [{ value: id, name: id === 'unit' && unit.value ? `from the ${unit.value}` : label }],
         ),
 );
 const plug = computed(() =>
     input.value?.plug === 'cable' ? `cable:${input.value.output}` : (input.value?.plug ?? ''),
-);
-/** The unit that comes back here. */
-const unit = computed(
-    () =>
-        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))
-            ?.name,
 );
 const loops = computed(() =>
     hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
