@@ -93,7 +93,7 @@ final class ListeningStream
             yield Frames::end();
         } finally {
             $this->playback->end($listening->id);
-            $this->recordings->end($this->storedId);
+            $this->recordings->end();
             $this->open->keepClipped();
             $this->units->release();
         }

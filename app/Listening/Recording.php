@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Listening;
 
 use App\Media\DiskRoom;
-use App\Media\MediaFolder;
 use App\Takes\RecordWish;
-use App\Takes\TakeDesk;
+use App\Takes\TakeJournal;
+use App\Takes\TakeKeeper;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
@@ -37,11 +37,11 @@ final class Recording
     /** What is recorded where it is an input. */
     private ?LivePlayer $input = null;
 
-    private string $id = '';
+    private ?TakeJournal $journal = null;
 
     private int $sinceRoom = 0;
 
-    public function __construct(private readonly MediaFolder $folder, private readonly DiskRoom $room, private readonly ProcessorCatalogue $processors, private readonly TakeDesk $desk)
+    public function __construct(private readonly DiskRoom $room, private readonly ProcessorCatalogue $processors, private readonly TakeKeeper $keeper)
     {
     }
 
@@ -50,7 +50,7 @@ final class Recording
      *
      * @param  ?AudioInterface  $interface  that is open
      */
-    public function begin(RecordWish $wish, Session $session, Engine $engine, ?AudioInterface $interface): void
+    public function begin(int $storedId, RecordWish $wish, Session $session, Engine $engine, ?AudioInterface $interface): void
     {
         $tap = $wish->tap();
         $source = $session->channel($tap->channel ?? $wish->channel)?->source;
@@ -62,11 +62,11 @@ final class Recording
             : count(InterfacePorts::numbers($port ?? '', 'in')) > 1;
         // Who plays to what is heard is as late as the main comes out, goes out at the interface, and comes in again.
         $played = $interface !== null && ($this->input !== null || ($tap !== null && $source instanceof LiveSource)) ? $engine->plan()->latency() + $interface->latency()->roundTrip() : 0;
-        $this->id = bin2hex(random_bytes(8));
+        $this->journal = $journal = $this->keeper->begin($storedId, $wish);
         $this->wish = $wish;
         $this->sinceRoom = PHP_INT_MAX >> 1;
         $this->writer = new TakeWriter(
-            fn (int $number): string => $this->folder->unfinishedPrint("take-{$this->id}-{$number}"),
+            $journal->take(...),
             new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32),
             $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0),
         );
@@ -110,14 +110,24 @@ final class Recording
         ];
     }
 
-    /** Puts what was recorded on its track. */
-    public function end(int $storedId): void
+    /**
+     * Ends it.
+     *
+     * @param  bool  $isHeardOn  it plays on: others put what was recorded on its track, so that nothing holds the sound up
+     */
+    public function end(bool $isHeardOn): void
     {
         $writer = $this->writer;
-        $wish = $this->wish;
-        $this->writer = $this->wish = null;
-        if ($writer !== null && $wish !== null) {
-            $this->desk->place($storedId, $wish, $writer->close());
+        $journal = $this->journal;
+        $this->writer = $this->wish = $this->journal = null;
+        if ($writer === null || $journal === null) {
+            return;
+        }
+        $writer->close();
+        if ($isHeardOn) {
+            $journal->release();
+        } else {
+            $this->keeper->place($journal);
         }
     }
 }

@@ -22,7 +22,8 @@ final class Recordings
     /** @var list<Recording> */
     private array $running = [];
 
-    public function __construct(private readonly Container $container)
+    /** @param  bool  $hasPlacer  another process looks for what was recorded */
+    public function __construct(private readonly Container $container, private readonly bool $hasPlacer)
     {
     }
 
@@ -48,12 +49,12 @@ final class Recordings
         if ($wishes == $this->wishes) {
             return;
         }
-        $this->end($storedId);
+        $this->end($this->hasPlacer);
         $engine->record(...array_filter(array_map(static fn (RecordWish $wish): ?Tap => $wish->tap(), $wishes)));
         $this->wishes = $wishes;
         foreach ($wishes as $wish) {
             $recording = $this->container->make(Recording::class);
-            $recording->begin($wish, $session, $engine, $interface);
+            $recording->begin($storedId, $wish, $session, $engine, $interface);
             $this->running[] = $recording;
         }
     }
@@ -79,13 +80,17 @@ final class Recordings
         return ['kind' => 'recording', 'takes' => array_map(static fn (Recording $recording): array => $recording->soFar($sampleRate), $this->running)];
     }
 
-    /** Puts what was recorded on its tracks. */
-    public function end(int $storedId): void
+    /**
+     * Puts what was recorded on its tracks.
+     *
+     * @param  bool  $isHeardOn  see {@see Recording::end()}
+     */
+    public function end(bool $isHeardOn = false): void
     {
         $running = $this->running;
         $this->running = $this->wishes = [];
         foreach ($running as $recording) {
-            $recording->end($storedId);
+            $recording->end($isHeardOn);
         }
     }
 }

@@ -10,6 +10,7 @@ use App\Hardware\UnitTurns;
 use App\Jobs\JobsOfTasks;
 use App\Listening\ListenerSeats;
 use App\Listening\ListeningStream;
+use App\Listening\Recordings;
 use App\Media\Decoder;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
@@ -22,6 +23,7 @@ use App\Remote\SharedStore;
 use App\Sessions\EngineFactory;
 use App\Sessions\OpenedSessions;
 use App\Surveys\CaptureRoom;
+use App\Takes\TakeKeeper;
 use App\Work\JobQueue;
 use App\Work\NoOverseer;
 use App\Work\Overseer;
@@ -57,6 +59,9 @@ final class HafenServiceProvider extends ServiceProvider
         });
         $this->app->singleton(DiskRoom::class, static fn (): DiskRoom => new DiskRoom(self::text('hafen.data'), (int) self::text('hafen.reserve_bytes')));
         $this->app->singleton(OpenedSessions::class);
+        $this->app->when(TakeKeeper::class)->needs('$folder')->give(static fn (): string => self::text('hafen.data').'/takes');
+        // Without workers nobody looks.
+        $this->app->when(Recordings::class)->needs('$hasPlacer')->give(static fn (): bool => config('queue.default') !== 'sync');
         $this->app->singleton(UnitTurns::class, static fn (): UnitTurns => new UnitTurns(self::text('hafen.data').'/units'));
         $this->app->when(ThroughHardware::class)->needs('$isOffline')->giveConfig('hafen.offline_hardware');
         $this->app->when(ThroughHardware::class)->needs('$isElsewhere')->give(static fn (): bool => config('hafen.role') === 'worker');

@@ -19,6 +19,11 @@ final class CannotRecord extends Refusal
         return new self('record', "{$name} takes no input. Choose one for it first.");
     }
 
+    public static function noRoom(string $folder): self
+    {
+        return new self('record', "Nothing can be written in {$folder}: is the disk full? Make room, and record again.");
+    }
+
     public static function frozen(string $name): self
     {
         return new self('record', "{$name} is frozen. Unfreeze it, or record on another track.");

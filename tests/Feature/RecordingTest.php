@@ -10,6 +10,7 @@ use App\Models\Media;
 use App\Models\StoredSession;
 use App\Sessions\EngineFactory;
 use App\Sessions\SessionBook;
+use App\Takes\TakeKeeper;
 use Hafen\Audio\WavReader;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Tap;
@@ -119,6 +120,52 @@ it('keeps what was recorded when the browser is closed, and leaves nothing unfin
     $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
     expect($takes['source']['clips'][0]['length'])->toBeGreaterThan(4000)->toBeLessThan(12000)
         ->and(app(MediaFolder::class)->unfinished())->toBe([]);
+});
+
+it('keeps what was recorded up to the moment its process was killed, at its place, and nothing of one that had not begun', function (): void {
+    $session = recordable();
+    $folder = config('hafen.data').'/takes';
+    @mkdir($folder, 0o775, true);
+    $code = 'require $argv[1]; $journal = App\\Takes\\TakeJournal::begin($argv[2], (int) $argv[3], new App\\Takes\\RecordWish("takes", "main:post-fader"));
+        $writer = new Hafen\\Printing\\TakeWriter($journal->take(...), new Hafen\\Audio\\AudioFormat(48000, 2, Hafen\\Audio\\SampleFormat::Float32), 100);
+        for ($i = 0, $at = 4900; $i < 20; ++$i, $at += 512) {
+            // A loop that begins anew: two takes, the second unfinished.
+            if ($i === 10) { $at = 2400; }
+            $writer->take(new Hafen\\Audio\\Block(array_fill(0, 512, 0.25), array_fill(0, 512, -0.5)), $at);
+        }
+        $begun = new Hafen\\Printing\\TakeWriter(App\\Takes\\TakeJournal::begin($argv[2], (int) $argv[3], new App\\Takes\\RecordWish("bass", "heard"))->take(...), new Hafen\\Audio\\AudioFormat(48000, 1, Hafen\\Audio\\SampleFormat::Float32), 9000);
+        $begun->take(new Hafen\\Audio\\Block(array_fill(0, 512, 0.25), [], true), 0);
+        echo "written"; fflush(STDOUT); sleep(60);';
+    $process = proc_open([PHP_BINARY, '-r', $code, base_path('vendor/autoload.php'), $folder, (string) $session->id], [1 => ['pipe', 'w']], $pipes);
+    expect(fread($pipes[1], 7))->toBe('written');
+    // While it runs it is its own.
+    expect(app(TakeKeeper::class)->look())->toBe(0);
+    proc_terminate($process, SIGKILL);
+    fclose($pipes[1]);
+    proc_close($process);
+    expect(app(TakeKeeper::class)->look())->toBe(2);
+    $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
+    expect($takes['source']['clips'][0])->toMatchArray(['start' => 2400, 'length' => 10 * 512 - 100])
+        ->and($takes['versions'][0]['clips'][0])->toMatchArray(['start' => 4800, 'length' => 10 * 512 + 100]);
+    expect(array_unique(takeOf($takes['source']['clips'][0])[0]))->toBe([0.25])->and(array_unique(takeOf($takes['source']['clips'][0])[1]))->toBe([-0.5])
+        ->and(glob("{$folder}/*"))->toBe([])->and(app(TakeKeeper::class)->look())->toBe(0);
+});
+
+it('leaves what was recorded to another process while it plays on, so that nothing holds the sound up', function (): void {
+    $session = recordable();
+    config(['queue.default' => 'database']);
+    $before = $session->change;
+    recorded($session, ['record' => ['channel' => 'takes', 'tap' => 'heard']], 0, function (int $count) use ($session): bool {
+        if ($count === 5) {
+            $this->putJson('/api/listenings/'.Listening::query()->firstOrFail()->id, ['record' => null])->assertOk();
+        }
+        if ($count === 8) {
+            expect($session->refresh()->change)->toBe(1)->and(app(TakeKeeper::class)->look())->toBe(1)->and($session->refresh()->change)->toBe(2);
+        }
+
+        return $count < 9;
+    });
+    expect($session->refresh()->change)->toBe($before + 1);
 });
 
 it('keeps takes in the library where their track is gone by then', function (): void {

@@ -6,6 +6,7 @@ namespace App\Console\Commands;
 
 use App\Remote\Collector;
 use App\Storage\Sweep;
+use App\Takes\TakeKeeper;
 use App\Work\Supervisor;
 use Illuminate\Console\Command;
 use Throwable;
@@ -19,7 +20,7 @@ final class Supervise extends Command
 
     protected $description = 'Begins work again whose worker is gone';
 
-    public function handle(Supervisor $supervisor, Sweep $sweep, Collector $collector): int
+    public function handle(Supervisor $supervisor, TakeKeeper $takes, Sweep $sweep, Collector $collector): int
     {
         $hasWorkersElsewhere = config('queue.default') === 'redis';
         for ($round = 0; ; ++$round) {
@@ -29,6 +30,7 @@ final class Supervise extends Command
                     $collector->collect(1.0);
                 }
                 $supervisor->look();
+                $takes->look();
                 if ($round % self::SWEEP_EVERY === 0) {
                     $sweep->look();
                 }

@@ -117,20 +117,47 @@ final class WavWriter
         if (($this->dataBytes & 1) === 1) {
             $this->put("\0");
         }
-        $riff = $this->dataStart - 8 + $this->dataBytes + ($this->dataBytes & 1);
-        if ($riff > $this->riffLimit) {
-            $frames = intdiv($this->dataBytes, $this->format->bytesPerFrame());
-            $this->putAt(0, 'RF64'.pack('V', 0xFFFFFFFF));
-            $this->putAt(12, 'ds64'.pack('V', 28).pack('PPP', $riff, $this->dataBytes, $frames).pack('V', 0));
-            $this->putAt($this->dataStart - 4, pack('V', 0xFFFFFFFF));
-        } else {
-            $this->putAt(4, pack('V', $riff));
-            $this->putAt($this->dataStart - 4, pack('V', $this->dataBytes));
-        }
+        self::writeSizes($this->stream, $this->dataStart, $this->dataBytes, intdiv($this->dataBytes, $this->format->bytesPerFrame()), $this->riffLimit);
         $this->open = false;
         if (! fclose($this->stream) || ($this->unfinished !== $this->path && ! @rename($this->unfinished, $this->path))) {
             throw UnableToWriteAudioFile::write($this->path, $this->dataBytes);
         }
+    }
+
+    /**
+     * Makes a whole file of one whose writer was killed: with all that had been written, and that is known by its own path then.
+     *
+     * @param  string  $unfinished  what was being written
+     * @return bool false where nothing had been written yet, or it is none of ours
+     *
+     * @throws UnableToWriteAudioFile
+     */
+    public static function rescue(string $unfinished, string $path): bool
+    {
+        $stream = @fopen($unfinished, 'r+b');
+        if ($stream === false) {
+            throw UnableToWriteAudioFile::open($unfinished);
+        }
+        $head = (string) fread($stream, 4096);
+        $formatAt = strpos($head, 'fmt ');
+        $dataAt = strpos($head, 'data'.pack('V', 0));
+        $frame = $formatAt === false ? [] : (array) unpack('v', substr($head, $formatAt + 20, 2));
+        $bytesPerFrame = is_int($frame[1] ?? null) ? $frame[1] : 0;
+        $size = (int) (fstat($stream)['size'] ?? 0);
+        if ($dataAt === false || $bytesPerFrame === 0 || $size < $dataAt + 8 + $bytesPerFrame) {
+            fclose($stream);
+
+            return false;
+        }
+        $frames = intdiv($size - $dataAt - 8, $bytesPerFrame);
+        // What was cut off in the middle of a frame.
+        ftruncate($stream, max(0, $dataAt + 8 + $frames * $bytesPerFrame));
+        self::writeSizes($stream, $dataAt + 8, $frames * $bytesPerFrame, $frames, self::RIFF_LIMIT);
+        if (! fclose($stream) || ! @rename($unfinished, $path)) {
+            throw UnableToWriteAudioFile::write($path, $size);
+        }
+
+        return true;
     }
 
     /** Closes and removes an unfinished file. */
@@ -152,10 +179,23 @@ final class WavWriter
         }
     }
 
-    private function putAt(int $byte, string $bytes): void
+    /**
+     * Writes how long it is where the header has room for that.
+     *
+     * @param  resource  $stream
+     */
+    private static function writeSizes($stream, int $dataStart, int $dataBytes, int $frames, int $riffLimit): void
     {
-        fseek($this->stream, $byte);
-        $this->put($bytes);
+        $riff = $dataStart - 8 + $dataBytes + ($dataBytes & 1);
+        $fields = $riff > $riffLimit
+            ? [0 => 'RF64'.pack('V', 0xFFFFFFFF), 12 => 'ds64'.pack('V', 28).pack('PPP', $riff, $dataBytes, $frames).pack('V', 0), $dataStart - 4 => pack('V', 0xFFFFFFFF)]
+            : [4 => pack('V', $riff), $dataStart - 4 => pack('V', $dataBytes)];
+        foreach ($fields as $at => $bytes) {
+            fseek($stream, $at);
+            if (@fwrite($stream, $bytes) !== strlen($bytes)) {
+                throw UnableToWriteAudioFile::write('', $dataBytes);
+            }
+        }
     }
 
     private static function chunk(string $id, string $body): string

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Takes;
+
+use Hafen\Refusal;
+use Illuminate\Support\Facades\Log;
+
+/** Keeps what is recorded, whatever becomes of who records it: what was left behind is put on its track. */
+final readonly class TakeKeeper
+{
+    /** Seconds until what could not be put on its track is tried again. */
+    private const AGAIN_AFTER = 60;
+
+    public function __construct(private string $folder, private TakeDesk $desk)
+    {
+    }
+
+    public function begin(int $session, RecordWish $wish): TakeJournal
+    {
+        if (! is_dir($this->folder)) {
+            @mkdir($this->folder, 0o775, true);
+        }
+
+        return TakeJournal::begin($this->folder, $session, $wish);
+    }
+
+    /** Puts what was recorded on its track. */
+    public function place(TakeJournal $journal): void
+    {
+        $this->desk->place($journal->session, $journal->wish, $journal->takes());
+        $journal->end();
+    }
+
+    /** @return int recordings that were left, and are on their tracks now */
+    public function look(): int
+    {
+        $placed = 0;
+        foreach (glob("{$this->folder}/*.json") ?: [] as $path) {
+            // One that could not be placed has a time to come.
+            $journal = (int) @filemtime($path) <= time() ? TakeJournal::left($path) : null;
+            if ($journal === null) {
+                continue;
+            }
+            try {
+                $this->place($journal);
+                ++$placed;
+            } catch (Refusal $refusal) {
+                // The disk may be full: what was recorded stays where it is.
+                Log::warning("A recording waits to be put on its track: {$refusal->line()}");
+                @touch($path, time() + self::AGAIN_AFTER);
+                $journal->release();
+            }
+        }
+
+        return $placed;
+    }
+}
