@@ -21,6 +21,7 @@ final readonly class ListeningOptions
      * @param  bool  $interface  the audio interface is open even where no track takes an input
      * @param  ?float  $quick  live inputs are heard without inserts that make them later than so many milliseconds
      * @param  int  $setting  number of the interface's setting
+     * @param  ?array{from: int, to: ?int}  $punch  what of it is recorded, in samples of the session; all of it where it is left out
      */
     public function __construct(
         public int $change,
@@ -39,6 +40,7 @@ final readonly class ListeningOptions
         public bool $interface = false,
         public ?float $quick = null,
         public int $setting = 0,
+        public ?array $punch = null,
     ) {
     }
 }

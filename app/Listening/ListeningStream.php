@@ -257,7 +257,7 @@ final class ListeningStream
             $this->watched->at($options->watch, $this->session, $this->engine);
         }
         if ($playing) {
-            $this->recordings->follow($options->record, $this->storedId, $this->session, $this->engine, $this->open->interface());
+            $this->recordings->follow($options->record, $options->punch, $this->storedId, $this->session, $this->engine, $this->open->interface());
         }
         // Until what was heard live has faded out as well.
         $isLive = Monitoring::isLive($this->session) || Monitoring::isLive($this->engine->plan()->session);

@@ -12,6 +12,7 @@ use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\SampleFormat;
+use Hafen\Audio\Samples;
 use Hafen\Engine\Engine;
 use Hafen\Engine\LivePlayer;
 use Hafen\Hardware\AudioInterface;
@@ -30,6 +31,9 @@ final class Recording
     /** Seconds between two looks at the room on the disk, and how much sound has to fit. */
     private const ROOM_EVERY = 5.0;
 
+    /** Peaks that are told at once. */
+    private const MOST_DRAWN = 12;
+
     private ?TakeWriter $writer = null;
 
     private ?RecordWish $wish = null;
@@ -41,6 +45,9 @@ final class Recording
 
     private int $sinceRoom = 0;
 
+    /** @var list<float> highest sample of each block since last told */
+    private array $drawn = [];
+
     public function __construct(private readonly DiskRoom $room, private readonly ProcessorCatalogue $processors, private readonly TakeKeeper $keeper)
     {
     }
@@ -48,9 +55,10 @@ final class Recording
     /**
      * Begins to record from the next block on.
      *
+     * @param  ?array{from: int, to: ?int}  $punch  what of it is kept, in samples of the session
      * @param  ?AudioInterface  $interface  that is open
      */
-    public function begin(int $storedId, RecordWish $wish, Session $session, Engine $engine, ?AudioInterface $interface): void
+    public function begin(int $storedId, RecordWish $wish, ?array $punch, Session $session, Engine $engine, ?AudioInterface $interface): void
     {
         $tap = $wish->tap();
         $source = $session->channel($tap->channel ?? $wish->channel)?->source;
@@ -69,6 +77,8 @@ final class Recording
             $journal->take(...),
             new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32),
             $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0),
+            $punch['from'] ?? 0,
+            $punch['to'] ?? null,
         );
     }
 
@@ -96,14 +106,25 @@ final class Recording
             default => $engine->recorded()[$this->wish->tap] ?? null,
         };
         if ($block !== null) {
+            $before = $this->writer->frames();
             $this->writer->take($block, $source);
+            // A take that begins anew is drawn anew.
+            $this->drawn = $this->writer->frames() < $before ? [] : $this->drawn;
+            if ($this->writer->frames() !== $before) {
+                $this->drawn[] = round(max(Samples::peak($block->left), Samples::peak($block->right())), 3);
+            }
         }
     }
 
-    /** @return array{channel: ?string, seconds: float, peak: ?float} */
+    /** @return array{channel: ?string, seconds: float, peak: ?float, drawn: list<float>, left: float} how long and loud it is, its peaks since last told, and the seconds the disk has room for */
     public function soFar(int $sampleRate): array
     {
+        $drawn = array_map(static fn (array $part): float => max($part), array_chunk($this->drawn, max(1, (int) ceil(count($this->drawn) / self::MOST_DRAWN))));
+        $this->drawn = [];
+
         return [
+            'drawn' => $drawn,
+            'left' => floor($this->room->free() / (8 * $sampleRate)),
             'channel' => $this->wish?->channel,
             'seconds' => ($this->writer?->frames() ?? 0) / $sampleRate,
             'peak' => Decibel::fromGain($this->writer?->peak() ?? 0.0),

@@ -42,9 +42,10 @@ final class Recordings
      * Begins to record from the next block on, or ends; what was recorded is put on its tracks then. Goes on where nothing else is wanted.
      *
      * @param  list<RecordWish>  $wishes
+     * @param  ?array{from: int, to: ?int}  $punch  what of it is kept
      * @param  ?AudioInterface  $interface  that is open
      */
-    public function follow(array $wishes, int $storedId, Session $session, Engine $engine, ?AudioInterface $interface): void
+    public function follow(array $wishes, ?array $punch, int $storedId, Session $session, Engine $engine, ?AudioInterface $interface): void
     {
         if ($wishes == $this->wishes) {
             return;
@@ -54,7 +55,7 @@ final class Recordings
         $this->wishes = $wishes;
         foreach ($wishes as $wish) {
             $recording = $this->container->make(Recording::class);
-            $recording->begin($storedId, $wish, $session, $engine, $interface);
+            $recording->begin($storedId, $wish, $punch, $session, $engine, $interface);
             $this->running[] = $recording;
         }
     }
@@ -74,10 +75,17 @@ final class Recordings
         }
     }
 
-    /** @return array{kind: 'recording', takes: list<array{channel: ?string, seconds: float, peak: ?float}>} */
+    /** @return array{kind: 'recording', takes: list<array{channel: ?string, seconds: float, peak: ?float, drawn: list<float>, left: float}>} */
     public function notice(int $sampleRate): array
     {
-        return ['kind' => 'recording', 'takes' => array_map(static fn (Recording $recording): array => $recording->soFar($sampleRate), $this->running)];
+        // All of them share the disk.
+        $count = max(1, count($this->running));
+
+        return ['kind' => 'recording', 'takes' => array_map(static function (Recording $recording) use ($sampleRate, $count): array {
+            $soFar = $recording->soFar($sampleRate);
+
+            return [...$soFar, 'left' => floor($soFar['left'] / $count)];
+        }, $this->running)];
     }
 
     /**

@@ -33,5 +33,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

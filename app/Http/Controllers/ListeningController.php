@@ -26,6 +26,9 @@ use Symfony\Component\HttpFoundation\StreamedResponse;
 /** A listening is what a listener wants; the stream follows it while it runs. */
 final readonly class ListeningController
 {
+    /** Samples before the session's start a count-in can begin. */
+    private const LONGEST_COUNT_IN = 1 << 24;
+
     public function __construct(private SessionBook $book)
     {
     }
@@ -53,7 +56,7 @@ final readonly class ListeningController
     public function stream(Request $request, Listening $listening, ListeningStream $stream, ListenerSeats $seats): StreamedResponse
     {
         $seat = $seats->take();
-        $from = AddressNumber::of($request, 'from', 0, 0, SessionCodec::LONGEST);
+        $from = AddressNumber::of($request, 'from', 0, -self::LONGEST_COUNT_IN, SessionCodec::LONGEST);
 
         return new StreamedResponse(static function () use ($stream, $listening, $from, $seat): void {
             SampleLoops::liftTimeLimits();
@@ -73,7 +76,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -122,6 +125,10 @@ final readonly class ListeningController
             $record = $body->get('record');
             $options['record'] = $record->value === null ? null : self::wishes($record, $this->book->open($session));
         }
+        if ($body->has('punch')) {
+            $punch = $body->get('punch');
+            $options['punch'] = $punch->value === null ? null : self::punch($punch->keys(['from'], ['to']));
+        }
         if ($body->has('metered')) {
             $metered = $body->get('metered');
             $options['metered'] = $metered->value === null ? null : $metered->ids(SessionCodec::MOST_CHANNELS);
@@ -145,6 +152,15 @@ final readonly class ListeningController
         }
 
         return $options;
+    }
+
+    /** @return array{from: int, to: ?int} */
+    private static function punch(JsonNode $punch): array
+    {
+        $from = $punch->get('from')->integer(0, SessionCodec::LONGEST);
+        $to = $punch->optional('to');
+
+        return ['from' => $from, 'to' => $to?->value === null ? null : $to->integer($from + 1, SessionCodec::LONGEST)];
     }
 
     /** @return list<array{channel: string, tap: string}> of one wish, or of a list of them, each for a track of its own */

@@ -114,7 +114,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -149,9 +149,17 @@ final readonly class SessionCodec
             $node->has('frozen') ? SourceCodec::frozenOf($node->get('frozen'), $kind) : null,
             self::isOff($node->optional('off'), $kind),
             $node->has('versions') ? SourceCodec::versions($node->get('versions'), $kind) : [],
+            self::click($node->optional('click'), $kind),
         );
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
+    }
+
+    private static function click(?JsonNode $node, ChannelKind $kind): ?float
+    {
+        $click = $node === null || $node->value === null ? null : $node->number(-60.0, 0.0, 'dBFS');
+
+        return $click !== null && $kind !== ChannelKind::Cue ? throw $node->expected("none for a {$kind->value}: only cues hear the click") : $click;
     }
 
     private static function isOff(?JsonNode $node, ChannelKind $kind): bool
@@ -285,6 +293,7 @@ final readonly class SessionCodec
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
             ...($channel->off ? ['off' => true] : []),
+            ...($channel->click === null ? [] : ['click' => $channel->click]),
             ...($channel->versions === [] ? [] : ['versions' => array_map(SourceCodec::versionToArray(...), $channel->versions)]),
             ...($channel->frozen === null ? [] : ['frozen' => SourceCodec::frozenToArray($channel->frozen)]),
         ];

@@ -16,6 +16,7 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
 use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\HardwareInsert;
@@ -208,9 +209,10 @@ final readonly class Compiler
         }
         $strip = $known ?? new ChannelStrip(
             $channel->id,
-            new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $port === null ? null : new LivePlayer($this->interface, $port)),
+            new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $port === null ? null : new LivePlayer($this->interface, $port), $channel->kind === ChannelKind::Cue ? new ClickPlayer($session->sampleRate, $session->tempo) : null),
             $session->sampleRate,
         );
+        $strip->input->click($channel->click);
         $strip->input->clips?->set($channel->source->clips(), $channel->width);
 
         return $strip;

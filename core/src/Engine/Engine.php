@@ -187,7 +187,8 @@ final class Engine
         $this->section->reset();
         $this->processes?->reset();
         $this->tapBefore = $this->lastJump = $this->ready = null;
-        $this->reading = $position - min($position, $preRoll);
+        // A count-in begins before the session's start.
+        $this->reading = $position - max(0, min($position, $preRoll));
         $loop = $this->loop;
         $this->loop = null;
         $this->runsIn(true);

@@ -68,7 +68,7 @@ final class Monitoring
                 return $channel->withOff(true)->withFrozen(null);
             }
 
-            return $channel->withFrozen(null)->withAutomation(array_map(static fn (AutomationLane $lane): AutomationLane => $lane->heldAt($position), $channel->automation));
+            return $channel->withFrozen(null)->withClick(null)->withAutomation(array_map(static fn (AutomationLane $lane): AutomationLane => $lane->heldAt($position), $channel->automation));
         }, $session->channels));
     }
 }

@@ -27,8 +27,17 @@ final class StripInput
 
     private bool $keepsContributions = false;
 
-    public function __construct(public readonly ?ClipPlayer $clips, public readonly ?LivePlayer $live = null)
+    private ?float $click = null;
+
+    /** @param  ?ClickPlayer  $clicks  of a cue */
+    public function __construct(public readonly ?ClipPlayer $clips, public readonly ?LivePlayer $live = null, private readonly ?ClickPlayer $clicks = null)
     {
+    }
+
+    /** @param  ?float  $gain  of the click it hears in dBFS; null is none */
+    public function click(?float $gain): void
+    {
+        $this->click = $gain;
     }
 
     public function widthOf(Width $width): void
@@ -122,6 +131,9 @@ final class StripInput
             $this->followsTap && count($this->feeds) === 1 => $this->feeds[0]->take($position, $frames),
             default => PartialSum::sum($this->sum === null ? [] : [$this->sum], $position, $frames),
         };
+        if ($this->click !== null) {
+            $this->clicks?->add($block, $position - $this->waiting, $this->click);
+        }
 
         return $this->width === Width::Mono && ! $block->mono ? Block::mono(Samples::mid($block->left, $block->right)) : $block;
     }

@@ -14,7 +14,7 @@ use Hafen\Audio\WavWriter;
 
 /**
  * Writes what passes a tap while it plays to takes: one from where recording begins, and another each time a loop begins anew. Each
- * take knows where in the session it was played, to the sample, with latency taken off.
+ * take knows where in the session it was played, to the sample, with latency taken off. Its file is made with its first sample.
  */
 final class TakeWriter
 {
@@ -27,15 +27,15 @@ final class TakeWriter
 
     private int $start = 0;
 
+    /** Position in the session of the sample that comes next. */
+    private int $at = 0;
+
     private int $frames = 0;
 
     private float $peak = 0.0;
 
     /** Source position the next block should have. */
     private ?int $expected = null;
-
-    /** Frames still to come that were read before the session's start. */
-    private int $early = 0;
 
     /** Frames from before a jump that are still on their way to the tap. */
     private int $arriving = 0;
@@ -46,8 +46,10 @@ final class TakeWriter
     /**
      * @param  Closure(int): string  $paths  where the file of a take goes, by its number
      * @param  int  $latency  samples by which sound comes late to the tap
+     * @param  int  $from  position in the session of the first sample that is kept
+     * @param  ?int  $to  position after the last; null is as long as it is recorded
      */
-    public function __construct(private readonly Closure $paths, private readonly AudioFormat $format, private readonly int $latency)
+    public function __construct(private readonly Closure $paths, private readonly AudioFormat $format, private readonly int $latency, private readonly int $from = 0, private readonly ?int $to = null)
     {
     }
 
@@ -60,9 +62,8 @@ final class TakeWriter
     {
         $frames = $block->frames();
         if ($this->expected === null) {
-            // What is at the tap was read so many samples ago; before the session's start there is nothing.
-            $this->early = max(0, $this->latency - $source);
-            $this->begin(max(0, $source - $this->latency));
+            // What is at the tap was read so many samples ago.
+            $this->begin($source - $this->latency);
         } elseif ($source !== $this->expected) {
             $this->arriving = $this->latency;
             $this->next = $source;
@@ -72,13 +73,10 @@ final class TakeWriter
             }
         }
         $this->expected = $source + $frames;
-        $from = min($frames, $this->early);
-        $this->early -= $from;
+        $from = min($this->arriving, $frames);
         if ($this->arriving > 0) {
-            $count = min($this->arriving, $frames - $from);
-            $this->write($block, $from, $from + $count);
-            $from += $count;
-            $this->arriving -= $count;
+            $this->write($block, 0, $from);
+            $this->arriving -= $from;
             if ($this->arriving === 0) {
                 $this->end();
                 $this->begin($this->next);
@@ -122,9 +120,7 @@ final class TakeWriter
 
     private function begin(int $start): void
     {
-        $this->path = ($this->paths)(count($this->takes) + 1);
-        $this->writer = WavWriter::create($this->path, $this->format, (new BroadcastExtension)->withTimeReference($start));
-        $this->start = $start;
+        $this->at = $start;
         $this->frames = 0;
         $this->peak = 0.0;
     }
@@ -134,11 +130,6 @@ final class TakeWriter
         if ($this->writer === null) {
             return;
         }
-        if ($this->frames === 0) {
-            $this->discard();
-
-            return;
-        }
         $this->writer->close();
         $this->writer = null;
         $this->takes[] = new Take($this->path, $this->start, $this->frames, $this->peak);
@@ -146,9 +137,20 @@ final class TakeWriter
 
     private function write(Block $block, int $from, int $to): void
     {
-        if ($from >= $to || $this->writer === null) {
+        $at = $this->at;
+        $this->at += $to - $from;
+        // Before the session's start, and outside of the range, nothing is kept.
+        $first = max($from, $from + $this->from - $at);
+        $last = $this->to === null ? $to : min($to, $from + $this->to - $at);
+        if ($first >= $last) {
             return;
         }
+        if ($this->writer === null) {
+            $this->start = $at + $first - $from;
+            $this->path = ($this->paths)(count($this->takes) + 1);
+            $this->writer = WavWriter::create($this->path, $this->format, (new BroadcastExtension)->withTimeReference($this->start));
+        }
+        [$from, $to] = [$first, $last];
         $left = array_slice($block->left, $from, $to - $from);
         $right = $block->mono ? $left : array_slice($block->right, $from, $to - $from);
         $this->peak = max($this->peak, Samples::peak($left), $block->mono ? 0.0 : Samples::peak($right));

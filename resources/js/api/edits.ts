@@ -66,6 +66,7 @@ type ChannelEdit =
       }
     | { type: 'remove-loop'; loop: string }
     | ({ type: 'add-hardware'; loop: string; channel: string } & RowPosition)
+    | { type: 'set-click'; cue: string; click: number | null }
     | { type: 'set-aligned'; channels: string[]; aligned: boolean }
     | { type: 'set-hidden'; channels: string[]; hidden: boolean }
     | { type: 'freeze'; channels: { channel: string; file: string; hash: string; tail?: 'auto' | number }[] }

@@ -62,6 +62,8 @@ export interface Channel {
     frozen?: Frozen;
     /** Switched off: silent, and not worked. */
     off?: boolean;
+    /** Of a cue: the click it hears, in dBFS; left out where it hears none. */
+    click?: number;
     /** Clips that are kept beside those it plays. */
     versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }

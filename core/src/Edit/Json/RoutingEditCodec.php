@@ -12,6 +12,7 @@ use Hafen\Edit\Channel\CopyMixToCue;
 use Hafen\Edit\Channel\GroupChannels;
 use Hafen\Edit\Channel\NewChannels;
 use Hafen\Edit\Channel\SetAligned;
+use Hafen\Edit\Channel\SetClick;
 use Hafen\Edit\Channel\SetHidden;
 use Hafen\Edit\Channel\SetInput;
 use Hafen\Edit\Channel\SetOutput;
@@ -48,6 +49,7 @@ final class RoutingEditCodec
             'set-output' => new SetOutput(EditCodec::ids($fields('channels', 'output')->get('channels')), $node->get('output')->text(1, 64)),
             'set-source' => new SetSource($fields('channel', 'source')->get('channel')->id(), self::source($node->get('source'))),
             'set-input' => self::setInput($node->keys(['type', 'channel', 'input'], ['monitor'])),
+            'set-click' => new SetClick($fields('cue', 'click')->get('cue')->id(), $node->get('click')->value === null ? null : $node->get('click')->number(-60.0, 0.0, 'dBFS')),
             'set-aligned' => new SetAligned(EditCodec::ids($fields('channels', 'aligned')->get('channels')), $node->get('aligned')->boolean()),
             'set-hidden' => new SetHidden(EditCodec::ids($fields('channels', 'hidden')->get('channels')), $node->get('hidden')->boolean()),
             'group-channels' => new GroupChannels(

@@ -21,7 +21,7 @@ use Hafen\Session\Source\Version;
  * Gains in dB (null is silence), pan from -1 (left) to +1 (right). `output` is a channel id, "none" or an interface
  * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
  * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
- * A channel that is `off` is silent and is not worked.
+ * A channel that is `off` is silent and is not worked. A cue hears a `click` on each beat, its peaks at so many dBFS; null is none.
  * A `frozen` channel plays a file up to its fader; its source, trim and inserts stand as they are, for when it is unfrozen.
  */
 final readonly class Channel
@@ -58,6 +58,7 @@ final readonly class Channel
         public ?Frozen $frozen = null,
         public bool $off = false,
         public array $versions = [],
+        public ?float $click = null,
     ) {
     }
 
@@ -190,6 +191,11 @@ final readonly class Channel
     public function withAligned(bool $aligned): self
     {
         return $this->copy(aligned: $aligned);
+    }
+
+    public function withClick(?float $click): self
+    {
+        return $this->copy(click: $click);
     }
 
     public function withHidden(bool $hidden): self
