@@ -44,16 +44,21 @@ export function parseNumber(text: string): number | null | undefined {
 
 /** "00:12.480". */
 export function clock(samples: number, rate: number): string {
-    const milliseconds = Math.max(0, Math.round((samples * 1000) / rate));
+    // Before the session's start a count-in runs.
+    const sign = samples < 0 ? '−' : '';
+    const milliseconds = Math.round((Math.abs(samples) * 1000) / rate);
     const minutes = Math.floor(milliseconds / 60000);
     const seconds = Math.floor((milliseconds % 60000) / 1000);
     const pad = (value: number, length: number) => String(value).padStart(length, '0');
-    return `${pad(minutes, 2)}:${pad(seconds, 2)}.${pad(milliseconds % 1000, 3)}`;
+    return `${sign}${pad(minutes, 2)}:${pad(seconds, 2)}.${pad(milliseconds % 1000, 3)}`;
 }
 
 /** "bar 5.1": bar and beat in four. */
 export function bar(samples: number, rate: number, tempo: number): string {
-    const beats = Math.max(0, Math.floor((samples / rate) * (tempo / 60) + 1e-6));
+    const beats = Math.floor((samples / rate) * (tempo / 60) + 1e-6);
+    if (beats < 0) {
+        return `count-in ${-beats}`;
+    }
     return `bar ${Math.floor(beats / 4) + 1}.${(beats % 4) + 1}`;
 }
 

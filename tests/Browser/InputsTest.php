@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\WebDriverKeys;
 
 beforeEach(function (): void {
@@ -19,6 +20,11 @@ function openInputs(): void
 {
     test()->browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === "Inputs").click()');
     test()->browser->waitFor('[data-view=inputs] [data-input-port="8"]');
+}
+
+function showPaths(): void
+{
+    test()->browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === "Paths").click()');
 }
 
 /** What an input peaks at, in dBFS; null where nothing comes in. */
@@ -52,6 +58,31 @@ it('shows what comes in while nothing plays, marks what clips, and keeps the mar
     $this->browser->find('[data-clipped="7"]')->click();
     $this->browser->until(fn (): bool => ! $this->browser->has('[data-clipped="7"]'), 'the mark to go');
     expect($this->hafen->get('interface')['clipped'])->not->toHaveKey(7);
+});
+
+it('counts a take in, draws it while it comes in, and keeps what lies in the loop region', function (): void {
+    onServerDo(['type' => 'add-channel', 'name' => 'Line', 'width' => 'mono']);
+    onServerDo(['type' => 'set-input', 'channel' => 'line', 'input' => 'in:7']);
+    onServerDo(['type' => 'set-tempo', 'tempo' => 240.0]);
+    $this->hafen->put('interface', ['input' => 7, 'plug' => 'tone', 'gain' => 0.0]);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    showPaths();
+    $this->browser->waitFor('[data-channel-row=line] .name')->click();
+    choose('[data-count-in]', '1 bar');
+    // A region from a fifth of the session to a quarter, of ten seconds.
+    $overview = $this->browser->find('[aria-label=Position]');
+    $width = $overview->getSize()->getWidth();
+    (new WebDriverActions($this->browser->driver))->moveToElement($overview, (int) (-0.3 * $width), 0)->clickAndHold()->moveByOffset((int) (0.05 * $width), 0)->release()->perform();
+    $this->browser->waitFor('[data-punch]')->click();
+    $this->browser->waitFor('[data-take]')->click();
+    $this->browser->waitFor('[data-recording]');
+    $this->browser->until(fn (): bool => $this->browser->has('[data-drawn=line] path[d*=M]'), 'the take to be drawn');
+    // Ends by itself behind the region, and plays on.
+    $this->browser->until(fn (): bool => count(channelOnServer('Line')['source']['clips'] ?? []) === 1, 'the take to be on its track');
+    $clip = channelOnServer('Line')['source']['clips'][0];
+    expect($clip['start'])->toBeGreaterThan(92_000)->toBeLessThan(100_000)->and($clip['start'] + $clip['length'])->toBeGreaterThan(115_000)->toBeLessThan(125_000);
+    expect($this->browser->has('[data-playing=true]'))->toBeTrue();
+    press(' ');
 });
 
 it('leads an input to a new track, hears it live through its effects, and records it dry', function (): void {

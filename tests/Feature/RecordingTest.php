@@ -122,6 +122,23 @@ it('keeps what was recorded when the browser is closed, and leaves nothing unfin
         ->and(app(MediaFolder::class)->unfinished())->toBe([]);
 });
 
+it('records inside a range only, after a count-in before the start of the session, to the sample', function (): void {
+    $session = recordable();
+    recorded($session, ['record' => ['channel' => 'takes', 'tap' => 'main:post-fader'], 'punch' => ['from' => 4801, 'to' => 9602]], -9600, static fn (int $count): bool => $count < 25);
+    $clip = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes']['source']['clips'][0];
+    expect($clip)->toMatchArray(['start' => 4801, 'length' => 4801]);
+    $opened = app(SessionBook::class)->open($session->refresh());
+    $engine = new Engine(app(EngineFactory::class)->compiler(48000), $opened->withChannel($opened->channel('takes')->withSource(new Hafen\Session\Source\ClipSource)), 512, false);
+    $engine->start(0);
+    $wanted = array_slice(Mix::take($engine, 9602)->left, 4801);
+    foreach (takeOf($clip)[0] as $i => $sample) {
+        expect(abs($sample - $wanted[$i]))->toBeLessThan(1e-6);
+    }
+    foreach ([['from' => -1], ['from' => 10, 'to' => 10], ['to' => 5], 'now'] as $punch) {
+        $this->postJson("/api/sessions/{$session->id}/listenings", ['punch' => $punch])->assertUnprocessable();
+    }
+});
+
 it('keeps what was recorded up to the moment its process was killed, at its place, and nothing of one that had not begun', function (): void {
     $session = recordable();
     $folder = config('hafen.data').'/takes';

@@ -96,6 +96,10 @@ export interface Channel {
     automation?: AutomationLane[];
     frozen?: Frozen;
     /**
+     * Of a cue: a click on each beat, its peaks in dBFS
+     */
+    click?: number | null;
+    /**
      * Switched off: silent, and not worked
      */
     off?: boolean;

@@ -47,9 +47,18 @@ export interface Watched {
     bands: Record<string, BandRange>;
 }
 
+/** A take that is being recorded: its peaks since last told, and the seconds the disk has room for. */
+export interface TakeSoFar {
+    channel: string | null;
+    seconds: number;
+    peak: number | null;
+    drawn: number[];
+    left: number;
+}
+
 export type Notice =
     | ({ kind: 'watch' } & Watched)
-    | { kind: 'recording'; takes: { channel: string | null; seconds: number; peak: number | null }[] }
+    | { kind: 'recording'; takes: TakeSoFar[] }
     | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
     | { kind: 'interface-set'; isSame: boolean }
     /** Names of the hardware loops that are not heard, as something else goes through them. */

@@ -1,3 +1,4 @@
+import { nextTick } from 'vue';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { MeterFrame, Notice } from '@/listening/frames';
 import { channel, insert, settled, stateOf, world, type World } from '@/testing';
@@ -382,10 +383,41 @@ describe('live inputs', () => {
         told({
             kind: 'recording',
             takes: [
-                { channel: 'voice', seconds: 2, peak: -8 },
-                { channel: 'bass', seconds: 1, peak: null },
+                { channel: 'voice', seconds: 2, peak: -8, drawn: [0.1, 0.4], left: 900 },
+                { channel: 'bass', seconds: 1, peak: null, drawn: [], left: 900 },
             ],
         });
-        expect(listening.recorded).toEqual({ seconds: 2, peak: -8 });
+        told({
+            kind: 'recording',
+            takes: [{ channel: 'voice', seconds: 3, peak: -8, drawn: [0.2], left: 840 }],
+        });
+        expect(listening.recorded).toEqual({ seconds: 3, peak: -8, left: 840 });
+        expect(listening.drawn).toEqual({ voice: [0.1, 0.4, 0.2] });
+    });
+
+    it('are counted in, and recorded inside the loop region only', async () => {
+        const listening = useListening();
+        const known = taking('off');
+        // Half a second a beat.
+        useSession().state = { ...known, document: { ...known.document, length: 960_000, tempo: 120 } };
+        listening.countIn = 1;
+        await listening.record({ channel: 'voice', tap: 'input' });
+        expect(options()).toMatchObject({ punch: { from: 0, to: null }, loop: null });
+        // A bar before the start of the session.
+        expect(listening.position).toBe(-96_000);
+        listening.stop();
+        expect(listening.recording).toBeNull();
+        listening.setLoop({ start: 480_000, end: 500_000 });
+        listening.isPunching = true;
+        await listening.record({ channel: 'voice', tap: 'input' });
+        expect(options()).toMatchObject({ punch: { from: 480_000, to: 500_000 }, loop: null });
+        expect(listening.position).toBe(384_000);
+        listening.position = 505_000;
+        await nextTick();
+        expect(listening.recording).not.toBeNull();
+        listening.position = 513_000;
+        await nextTick();
+        expect(listening.recording).toBeNull();
+        listening.countIn = 0;
     });
 });

@@ -1,9 +1,9 @@
-import { useTimeoutFn } from '@vueuse/core';
+import { useStorage, useTimeoutFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, markRaw, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ParameterValue, TapLevel } from '@/api/types';
-import type { MeterFrame, Notice, Watched } from '@/listening/frames';
+import type { MeterFrame, Notice, TakeSoFar, Watched } from '@/listening/frames';
 import { LiveLevels } from '@/listening/liveLevels';
 import { MeteredChannels } from '@/listening/meteredChannels';
 import { Player } from '@/listening/player';
@@ -37,6 +37,9 @@ export interface Wish {
 /** Milliseconds after which live inputs are heard again, so that a change of views does not begin twice. */
 const STAND_AFTER = 150;
 
+/** Peaks of a take that are drawn while it comes in. */
+const MOST_DRAWN = 160;
+
 /** Times it is looked whether a take is on its track. */
 const LOOKS = 40;
 
@@ -63,7 +66,15 @@ export const useListening = defineStore('listening', () => {
     const watched = shallowRef<Watched | null>(null);
     /** What is recorded onto which tracks, while it is; and how long and loud the takes are so far. */
     const recording = ref<Wish[] | null>(null);
-    const recorded = ref<{ seconds: number; peak: number | null } | null>(null);
+    const recorded = ref<{ seconds: number; peak: number | null; left: number } | null>(null);
+    /** Peaks of each take as it comes in, by track. */
+    const drawn = shallowRef<Record<string, number[]>>({});
+    /** Bars that are played before a recording begins. */
+    const countIn = useStorage('hafen.count-in', 0);
+    /** Records inside the loop region only. */
+    const isPunching = ref(false);
+    /** What of the session is recorded, in samples; null is all that is played. */
+    const punch = ref<{ from: number; to: number | null } | null>(null);
     const matchGain = ref<number | null>(0);
     /** LUFS of what is heard, over the last 0.4 and 3 seconds. */
     const loudness = ref<{ momentary: number | null; shortTerm: number | null } | null>(null);
@@ -190,10 +201,7 @@ export const useListening = defineStore('listening', () => {
         } else if (notice.kind === 'watch') {
             watched.value = notice;
         } else if (notice.kind === 'recording') {
-            recorded.value = notice.takes.reduce(
-                (most, take) => ({ seconds: Math.max(most.seconds, take.seconds), peak: louder(most.peak, take.peak) }),
-                { seconds: 0, peak: null as number | null },
-            );
+            takeRecorded(notice.takes);
         } else if (notice.kind === 'inputs') {
             hardware.show(notice.ports);
         } else if (notice.kind === 'units') {
@@ -214,13 +222,28 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
+    function takeRecorded(takes: TakeSoFar[]): void {
+        recorded.value = {
+            seconds: Math.max(0, ...takes.map(({ seconds }) => seconds)),
+            peak: takes.reduce((most, { peak }) => louder(most, peak), null as number | null),
+            left: Math.min(...takes.map(({ left }) => left)),
+        };
+        drawn.value = Object.fromEntries(
+            takes.map((take) => [
+                take.channel ?? '',
+                [...(drawn.value[take.channel ?? ''] ?? []), ...take.drawn].slice(-MOST_DRAWN),
+            ]),
+        );
+    }
+
     function options(): Record<string, unknown> {
         const about = compare.value;
         const ids = metered.ids();
         toldMetered = JSON.stringify(ids);
         return {
             tap: tap.value,
-            loop: isLooping.value && loop.value ? loop.value : null,
+            loop: isLooping.value && loop.value && !punch.value?.to ? loop.value : null,
+            punch: punch.value,
             compare: about
                 ? about.kind === 'setting'
                     ? { insert: about.id, parameters: about.parameters }
@@ -245,7 +268,8 @@ export const useListening = defineStore('listening', () => {
             return;
         }
         let start = from ?? position.value;
-        if (isLooping.value && loop.value && (start < loop.value.start || start >= loop.value.end)) {
+        const isCounted = punch.value !== null && start < punch.value.from;
+        if (!isCounted && isLooping.value && loop.value && (start < loop.value.start || start >= loop.value.end)) {
             start = loop.value.start;
         }
         if (start >= state.document.length) {
@@ -360,14 +384,33 @@ export const useListening = defineStore('listening', () => {
     async function record(...wishes: Wish[]): Promise<void> {
         recording.value = wishes;
         recorded.value = null;
+        drawn.value = {};
+        const region = isPunching.value ? loop.value : null;
+        const from = region?.start ?? (isPlaying.value ? 0 : recordFrom());
+        const bars = isPlaying.value ? 0 : countIn.value;
+        punch.value = region || bars > 0 ? { from: Math.round(from), to: region?.end ?? null } : null;
         if (isPlaying.value) {
             sendOptions();
         } else {
-            await play();
+            await play(punch.value ? from - bars * samplesOfBar() : undefined);
         }
         if (!isPlaying.value) {
             recording.value = null;
+            punch.value = null;
         }
+    }
+
+    /** Where a recording begins that is counted in: where the session stands, or the loop. */
+    function recordFrom(): number {
+        const at = Math.max(0, position.value);
+        const isOutside = isLooping.value && loop.value && (at < loop.value.start || at >= loop.value.end);
+        return isOutside ? (loop.value?.start ?? at) : at;
+    }
+
+    /** Of four beats. */
+    function samplesOfBar(): number {
+        const document = session.document;
+        return document ? (4 * 60 * document.sampleRate) / document.tempo : 0;
     }
 
     /** Ends the recording; it plays on. */
@@ -381,6 +424,7 @@ export const useListening = defineStore('listening', () => {
         if (recording.value) {
             recording.value = null;
             recorded.value = null;
+            punch.value = null;
             looks = LOOKS;
             lookForTake.start();
         }
@@ -471,6 +515,13 @@ export const useListening = defineStore('listening', () => {
         return survey.state?.result?.taps[key] ?? null;
     }
 
+    // What lies behind the region is not kept anyway: the take is put on its track.
+    watch(position, (now) => {
+        const to = punch.value?.to;
+        if (recording.value && to && now > to + (session.document?.sampleRate ?? 48000) / 4) {
+            stopRecording();
+        }
+    });
     watch(isPlaying, (playing) => {
         survey.isPlaying = playing;
         if (!playing) {
@@ -535,6 +586,9 @@ export const useListening = defineStore('listening', () => {
         watchInsert,
         recording,
         recorded,
+        drawn,
+        countIn,
+        isPunching,
         record,
         stopRecording,
         matchGain,

@@ -5,6 +5,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
+import CountIn from './CountIn.vue';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
@@ -194,6 +195,7 @@ function take(): void {
                     {{ isRecording ? '■ Stop the take' : `● Take ${takes + (hasClips ? 2 : 1)}` }}
                 </button>
             </div>
+            <CountIn />
             <p class="hint">Recorded dry: effects stay changeable.</p>
         </template>
     </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Channel } from '@/api/types';
+import CountIn from './CountIn.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { TAP_NAMES } from '@/format';
 import { useListening } from '@/stores/listening';
@@ -63,6 +64,7 @@ function toggle(): void {
             <ChoiceMenu v-model="tap" label="What is recorded" data-record-tap :items="taps" />
         </div>
         <p class="hint">{{ about }}</p>
+        <CountIn v-if="channel.source.type !== 'input'" />
         <button
             class="text-button"
             :disabled="listening.recording !== null && !isHere"

@@ -13,6 +13,18 @@ const rate = computed(() => session.document?.sampleRate ?? 48000);
 const track = computed(() =>
     (listening.recording ?? []).map(({ channel }) => session.channel(channel)?.name ?? channel).join(', '),
 );
+/** The picture of each take, as high as it is loud. */
+const pictures = computed(() =>
+    Object.entries(listening.drawn).map(([channel, peaks]) => ({
+        channel,
+        path: peaks.map((peak, i) => `M${i + 0.5} ${9 - 8 * Math.min(1, peak)}V${9 + 8 * Math.min(1, peak)}`).join(''),
+    })),
+);
+/** Said in the last hour. */
+const minutes = computed(() => {
+    const left = listening.recorded?.left ?? Infinity;
+    return left < 3600 ? Math.floor(left / 60) : null;
+});
 const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().fullScale);
 </script>
 
@@ -24,6 +36,17 @@ const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().
         <span class="figure" :class="{ over: isOver }"
             >peak {{ decibels(listening.recorded?.peak, true) }} dBFS{{ isOver ? ', over' : '' }}</span
         >
+        <svg
+            v-for="{ channel, path } in pictures"
+            :key="channel"
+            class="drawn"
+            viewBox="0 0 160 18"
+            :data-drawn="channel"
+            aria-hidden="true"
+        >
+            <path :d="path" />
+        </svg>
+        <span v-if="minutes !== null" class="room" data-minutes-left>{{ minutes }} min left on the disk</span>
         <button class="text-button" @click="listening.stopRecording()">Stop recording</button>
     </div>
 </template>
@@ -36,6 +59,20 @@ const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().
     height: 10px;
     border-radius: 50%;
     background: var(--buoy);
+}
+
+.drawn {
+    width: 160px;
+    height: 18px;
+}
+
+.drawn path {
+    stroke: var(--buoy);
+    stroke-width: 1;
+}
+
+.room {
+    color: var(--brass-text);
 }
 
 .over {
