@@ -11,6 +11,7 @@ use App\Presets\PresetShelf;
 use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Insert\UsualMix;
+use Hafen\Engine\Monitoring;
 use Hafen\Pilot\Advice;
 use Hafen\Pilot\Pilot;
 use Hafen\Preset\Preset;
@@ -113,9 +114,9 @@ final readonly class SessionState
     }
 
     /**
-     * How late each track's input comes to the main's output, by channel on the way; and so without the inserts that make it later than a delay.
+     * When each track's input is heard, how late it comes to the main's output, by channel on the way; and so without the inserts that make it later than a delay.
      *
-     * @return array<string, array{path: list<array{channel: string, samples: int}>, quick: list<array{delay: float, sleeping: list<string>, path: list<array{channel: string, samples: int}>}>}> by id of the track
+     * @return array<string, array{heard: string, path: list<array{channel: string, samples: int}>, quick: list<array{delay: float, sleeping: list<string>, path: list<array{channel: string, samples: int}>}>}> by id of the track
      */
     private function live(Session $session): array
     {
@@ -123,6 +124,11 @@ final readonly class SessionState
         foreach ($session->channels as $channel) {
             if ($channel->source instanceof ClipSource && $channel->source->input !== null) {
                 $live[$channel->id] = [
+                    'heard' => match (true) {
+                        Monitoring::isHeard($channel, false) => 'always',
+                        Monitoring::isHeard($channel, true) => 'armed',
+                        default => 'off',
+                    },
                     'path' => LivePath::of($session, $this->processors, $channel->id),
                     'quick' => array_map(function (float $delay) use ($session, $channel): array {
                         $quick = new QuickMonitoring($this->processors, $delay);

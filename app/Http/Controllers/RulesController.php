@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Plans\PlanChoice;
 use Hafen\Audio\SampleFormat;
 use Hafen\Edit\Insert\CutFrequency;
+use Hafen\Hardware\LevelAdvice;
 use Hafen\Headroom\Aim;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Remedies;
@@ -16,6 +17,7 @@ use Hafen\Headroom\Sweep;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorSpec;
+use Hafen\Routing\QuickMonitoring;
 use Hafen\Session\Automation\AutomationCurve;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\FaderScale;
@@ -54,6 +56,7 @@ final class RulesController
             ], AimFigure::cases()),
             'aimRange' => ['lowest' => Aim::LOWEST, 'highest' => Aim::HIGHEST],
             'fullScale' => Stage::FULL_SCALE,
+            'input' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK, 'usualQuick' => QuickMonitoring::USUAL],
             'sweep' => [
                 'lowest' => Sweep::LOWEST, 'highest' => Sweep::HIGHEST, 'from' => Sweep::FROM, 'to' => Sweep::TO,
                 'depths' => CutFrequency::DEPTHS, 'usualDepth' => CutFrequency::USUAL_DEPTH,

@@ -18,6 +18,9 @@ final readonly class QuickMonitoring
     /** Delays there are to choose from, in milliseconds. */
     public const DELAYS = [1.0, 2.0, 3.0, 5.0, 10.0];
 
+    /** The one it begins with. */
+    public const USUAL = 3.0;
+
     public function __construct(private ProcessorCatalogue $processors, public float $milliseconds)
     {
     }

@@ -101,8 +101,11 @@ export interface SessionState {
     outputPairs: string[];
     /** Inputs of the interface, alone and in pairs. */
     inputs: string[];
-    /** Of tracks that take an input: how late it comes, by channel on its way to the main. */
-    live: Record<string, LivePath & { quick: (LivePath & { delay: number; sleeping: string[] })[] }>;
+    /** Of tracks that take an input: when it is heard, and how late it comes, by channel on its way to the main. */
+    live: Record<
+        string,
+        LivePath & { heard: 'off' | 'armed' | 'always'; quick: (LivePath & { delay: number; sleeping: string[] })[] }
+    >;
     /** How long what goes through units of outboard takes in seconds, and the channels whose sound does. */
     hardware: { seconds: number; channels: string[] };
     pilot: Advice[];
@@ -501,6 +504,8 @@ export interface Rules {
     aimRange: { lowest: number; highest: number };
     /** dBFS above which a level is over. */
     fullScale: number;
+    /** Peaks of a healthy input in dBFS, and the delay quick monitoring begins with in ms. */
+    input: { lowestPeak: number; highestPeak: number; usualQuick: number };
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 

@@ -45,10 +45,9 @@ export const useHardware = defineStore('hardware', () => {
     /** Ids of the tracks whose input is heard in place of their clips. */
     const heard = computed(() =>
         tracks.value
-            .filter((channel) => {
-                const monitor = inputOf(channel)?.monitor;
-                const isWanted = monitor === 'always' || (monitor === 'armed' && armed.value.includes(channel.id));
-                return isWanted && !channel.frozen && !channel.off;
+            .filter(({ id }) => {
+                const heard = session.state?.live[id]?.heard;
+                return heard === 'always' || (heard === 'armed' && armed.value.includes(id));
             })
             .map(({ id }) => id),
     );

@@ -236,8 +236,13 @@ describe('listening', () => {
 });
 
 describe('live inputs', () => {
-    const taking = (monitor: 'off' | 'armed' | 'always') =>
-        stateOf([channel('voice', { source: { type: 'input', input: 'in:1', monitor, clips: [] } }), channel('bass')]);
+    const taking = (monitor: 'off' | 'armed' | 'always') => ({
+        ...stateOf([
+            channel('voice', { source: { type: 'input', input: 'in:1', monitor, clips: [] } }),
+            channel('bass'),
+        ]),
+        live: { voice: { heard: monitor, path: [], quick: [] } },
+    });
     const posted = () => made.asked.filter(([method, path]) => method === 'POST' && path.endsWith('/listenings'));
 
     beforeEach(() => {
@@ -323,6 +328,7 @@ describe('live inputs', () => {
             ...taking('always'),
             live: {
                 voice: {
+                    heard: 'always',
                     path: [{ channel: 'voice', samples: 1800 }],
                     quick: [{ delay: 3, sleeping: ['i9'], path: [{ channel: 'voice', samples: 0 }] }],
                 },

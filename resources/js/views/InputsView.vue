@@ -5,6 +5,7 @@ import InputLine from '@/components/inputs/InputLine.vue';
 import LoopList from '@/components/inputs/LoopList.vue';
 import PortName from '@/components/inputs/PortName.vue';
 import { decibels } from '@/format';
+import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
@@ -16,6 +17,8 @@ const hardware = useHardware();
 const listening = useListening();
 const selection = useSelection();
 
+/** Between which a healthy level peaks. */
+const marks = [rules().input.lowestPeak, rules().input.highestPeak];
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const buffer = computed(() => hardware.state?.buffer ?? 128);
 const buffers = computed(() =>
@@ -82,7 +85,9 @@ function level(channel: string): string {
             <div class="coming">
                 <span class="hint head" /><span class="hint head" /><span class="hint head" />
                 <span class="hint head scale" aria-hidden="true">
-                    <span :style="{ left: '80%' }">−12</span><span :style="{ left: '90%' }">−6</span>
+                    <span v-for="mark in marks" :key="mark" :style="{ left: `${100 + (100 * mark) / 60}%` }">{{
+                        decibels(mark).split('.')[0]
+                    }}</span>
                 </span>
                 <span class="hint head number">peak</span>
                 <span class="hint head number">average</span>

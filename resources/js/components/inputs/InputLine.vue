@@ -4,6 +4,7 @@ import PortName from './PortName.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
+import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -44,6 +45,7 @@ const plug = computed(() =>
 const loops = computed(() =>
     hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
 );
+const marks = [rules().input.lowestPeak, rules().input.highestPeak];
 const level = computed(() => hardware.levels[props.port]);
 const share = (value: number | null | undefined) =>
     value === null || value === undefined ? 0 : Math.min(1, Math.max(0, (value - LOWEST) / -LOWEST));
@@ -99,10 +101,10 @@ async function lead(to: string): Promise<void> {
             <span
                 class="average"
                 :style="{ width: `${100 * share(level?.[1])}%` }"
-                :class="{ hot: (level?.[0] ?? -99) > -6 }"
+                :class="{ hot: (level?.[0] ?? -99) > rules().input.highestPeak }"
             />
             <span v-if="level && level[0] !== null" class="peak" :style="{ left: `${100 * share(level[0])}%` }" />
-            <span class="tick" :style="{ left: '80%' }" /><span class="tick" :style="{ left: '90%' }" />
+            <span v-for="mark in marks" :key="mark" class="tick" :style="{ left: `${100 * share(mark)}%` }" />
         </span>
         <span class="figure number" :data-peak="level?.[0] ?? ''">{{ level ? decibels(level[0]) : '·' }}</span>
         <span class="figure number soft">{{ level ? decibels(level[1]) : '·' }}</span>

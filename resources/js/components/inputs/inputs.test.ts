@@ -45,7 +45,7 @@ function taking(monitor: 'off' | 'armed' | 'always', clips: unknown[] = []): voi
     useSession().state = {
         ...known,
         inputs: ['in:1', 'in:2', 'in:1-2'],
-        live: { cello: { path: [{ channel: 'cello', samples: 480 }], quick: [] } },
+        live: { cello: { heard: monitor, path: [{ channel: 'cello', samples: 480 }], quick: [] } },
         document: {
             ...known.document,
             channels: known.document.channels.map((one) =>

@@ -6,14 +6,13 @@ import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
 import CountIn from './CountIn.vue';
+import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
 
 /** The input a track takes: when it is heard, how late, how loud, and the take. */
 const props = defineProps<{ channel: Channel }>();
-
-const USUAL_QUICK = 3;
 
 const session = useSession();
 const hardware = useHardware();
@@ -161,7 +160,7 @@ function take(): void {
                 :on="hardware.quick !== null"
                 about="Leaves inserts out that alone make it late; they are there when the clips play"
                 data-quick
-                @change="hardware.quick = hardware.quick === null ? USUAL_QUICK : null"
+                @change="hardware.quick = hardware.quick === null ? rules().input.usualQuick : null"
             />
             <div v-if="hardware.quick !== null" class="setting">
                 <span>Without inserts</span>
