@@ -18,6 +18,7 @@ use Hafen\Hardware\Outboard\UnitSpec;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\ProfileCodec;
 use Hafen\Hardware\SimulatedInterface;
+use Hafen\Routing\QuickMonitoring;
 use Illuminate\Support\Facades\DB;
 
 /** The audio interface of this installation: how it is set, and what clipped. */
@@ -97,6 +98,7 @@ final readonly class InterfaceDesk
             ...ProfileCodec::toArray($profile),
             'buffers' => InterfaceProfile::BUFFERS,
             'plugs' => array_map(static fn (PlugKind $plug): array => ['id' => $plug->value, 'label' => $plug->label()], PlugKind::cases()),
+            'usualQuick' => QuickMonitoring::USUAL,
             'gains' => ['lowest' => InputPort::LOWEST_GAIN, 'highest' => InputPort::HIGHEST_GAIN],
             'latency' => ['in' => $latency->in(), 'out' => $latency->out(), 'roundTrip' => $latency->roundTrip()],
             'clipped' => (object) $stored->clipped,

@@ -91,14 +91,15 @@ final readonly class ThroughHardware
      *
      * @template T
      *
-     * @param  list<HardwareLoop>  $loops
+     * @param  ?list<HardwareLoop>  $loops  null is all the session goes through
      * @param  callable(?AudioInterface): T  $work  gets the interface where there are loops
      * @return T
      *
      * @throws UnitIsBusy when something else goes through one of them
      */
-    public function atOnce(Session $session, array $loops, callable $work): mixed
+    public function atOnce(Session $session, ?array $loops, callable $work): mixed
     {
+        $loops ??= UnitPlaces::loops($session, null);
         if ($loops === []) {
             return $work(null);
         }

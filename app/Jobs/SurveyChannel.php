@@ -31,7 +31,7 @@ final class SurveyChannel implements ShouldQueue
         $part = $desk->first(SurveyPart::query()->findOrFail($this->partId));
         Claim::work($part, static function (Claim $claim) use ($desk, $part): void {
             $survey = Survey::query()->findOrFail($part->survey_id);
-            if ($desk->measure($survey, $part->channel, $claim)) {
+            if ($desk->measure($survey, $part->channel, $claim->beat(...), $claim)) {
                 $claim->finish(['status' => 'done', 'progress' => 1.0, 'levels' => null]);
             }
         });

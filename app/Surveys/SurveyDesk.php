@@ -102,10 +102,11 @@ final readonly class SurveyDesk
     /**
      * Measures what is missing of one channel, and what is measured in one pass with it.
      *
-     * @param  Claim  $claim  on its part of the survey
+     * @param  callable(int, int, callable(): array<string, mixed>): bool  $progress  gets what tells the columns that show what was found so far as well
+     * @param  ?Claim  $claim  on its part of the survey: what goes through hardware waits for its turn with it
      * @return bool false when it was stopped
      */
-    public function measure(Survey $survey, string $channel, Claim $claim): bool
+    public function measure(Survey $survey, string $channel, callable $progress, ?Claim $claim = null): bool
     {
         $opened = $this->opened($survey);
         if ($opened === null) {
@@ -114,26 +115,29 @@ final readonly class SurveyDesk
         [$session, $map] = $opened;
         foreach (SurveyMap::passes($map->missing($this->store)) as $pass) {
             if (in_array($channel, array_column($pass, 'channel'), true)) {
-                return $this->pass($session, $map, $pass, $claim);
+                return $this->pass($session, $map, $pass, $progress, $claim);
             }
         }
 
         return true;
     }
 
-    /** @param  list<MeasuredPart>  $pass */
-    private function pass(Session $session, SurveyMap $map, array $pass, Claim $claim): bool
+    /**
+     * @param  list<MeasuredPart>  $pass
+     * @param  callable(int, int, callable(): array<string, mixed>): bool  $progress
+     */
+    private function pass(Session $session, SurveyMap $map, array $pass, callable $progress, ?Claim $claim): bool
     {
         // What a freeze covers is measured as well, where it would sound the same unfrozen.
         $thawed = ContentHashes::of($session, $this->processors)->thawed($session);
         $measured = array_flip(array_column($pass, 'channel'));
         // What feeds them is replayed.
         $through = array_filter(UnitPlaces::of($thawed), static fn (array $place): bool => isset($measured[$place[0]->id]));
-        $run = fn (?AudioInterface $interface): bool => $this->engines->partRunner($session->sampleRate, $interface)->run($session, $map, $pass, $this->store, static fn (int $done, int $total, array $runs): bool => $claim->beat(
+        $run = fn (?AudioInterface $interface): bool => $this->engines->partRunner($session->sampleRate, $interface)->run($session, $map, $pass, $this->store, static fn (int $done, int $total, array $runs): bool => $progress(
             $done, $total, static fn (): array => ['levels' => json_encode(SurveyFigures::soFar($runs), JSON_THROW_ON_ERROR)],
         ));
         try {
-            return $through === [] ? $run(null) : $this->hardware->work($thawed, array_map(static fn (array $place): string => $place[0]->id, array_values($through)), $claim, UnitUse::Background, $run);
+            return $through === [] || $claim === null ? $run(null) : $this->hardware->work($thawed, array_map(static fn (array $place): string => $place[0]->id, array_values($through)), $claim, UnitUse::Background, $run);
         } catch (RenderStopped) {
             return false;
         }

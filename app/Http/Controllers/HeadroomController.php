@@ -16,7 +16,6 @@ use Hafen\Hardware\AudioInterface;
 use Hafen\Headroom\Stage;
 use Hafen\Headroom\StagesOfPath;
 use Hafen\Processor\ProcessorCatalogue;
-use Hafen\Routing\UnitPlaces;
 use Hafen\Survey\LoudestMoment;
 use Hafen\Survey\TimeRange;
 use Illuminate\Http\JsonResponse;
@@ -57,7 +56,7 @@ final readonly class HeadroomController
         $at = min($opened->length, AddressNumber::of($request, 'at', 0, 0, SessionCodec::LONGEST));
         $moment = $opened->length === 0 ? null : $this->hardware->atOnce(
             $opened,
-            UnitPlaces::loops($opened, null),
+            null,
             fn (?AudioInterface $interface): ?LoudestMoment => $this->engines->survey($opened->sampleRate, $interface)->measure($opened, TimeRange::around($opened, $at))?->loudest(),
         );
 

@@ -17,7 +17,6 @@ use Hafen\Headroom\Sweep;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorSpec;
-use Hafen\Routing\QuickMonitoring;
 use Hafen\Session\Automation\AutomationCurve;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\FaderScale;
@@ -56,7 +55,7 @@ final class RulesController
             ], AimFigure::cases()),
             'aimRange' => ['lowest' => Aim::LOWEST, 'highest' => Aim::HIGHEST],
             'fullScale' => Stage::FULL_SCALE,
-            'input' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK, 'usualQuick' => QuickMonitoring::USUAL],
+            'input' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK],
             'sweep' => [
                 'lowest' => Sweep::LOWEST, 'highest' => Sweep::HIGHEST, 'from' => Sweep::FROM, 'to' => Sweep::TO,
                 'depths' => CutFrequency::DEPTHS, 'usualDepth' => CutFrequency::USUAL_DEPTH,

@@ -131,6 +131,8 @@ export interface InterfaceState {
     inputs: { name: string; plug: string; gain: number; file?: string; output?: number }[];
     outputs: string[];
     plugs: { id: string; label: string }[];
+    /** The delay quick monitoring begins with in ms. */
+    usualQuick: number;
     gains: { lowest: number; highest: number };
     latency: { in: number; out: number; roundTrip: number };
     /** Samples that were clipped, by port. */
@@ -504,8 +506,8 @@ export interface Rules {
     aimRange: { lowest: number; highest: number };
     /** dBFS above which a level is over. */
     fullScale: number;
-    /** Peaks of a healthy input in dBFS, and the delay quick monitoring begins with in ms. */
-    input: { lowestPeak: number; highestPeak: number; usualQuick: number };
+    /** Peaks of a healthy input in dBFS. */
+    input: { lowestPeak: number; highestPeak: number };
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 

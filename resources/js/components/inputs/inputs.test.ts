@@ -29,6 +29,7 @@ const state: InterfaceState = {
         { id: 'file', label: 'a file' },
         { id: 'cable', label: 'a cable' },
     ],
+    usualQuick: 3,
     gains: { lowest: -12, highest: 60 },
     latency: { in: 152, out: 148, roundTrip: 300 },
     units: [],

@@ -6,7 +6,6 @@ import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
 import CountIn from './CountIn.vue';
-import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
@@ -160,7 +159,7 @@ function take(): void {
                 :on="hardware.quick !== null"
                 about="Leaves inserts out that alone make it late; they are there when the clips play"
                 data-quick
-                @change="hardware.quick = hardware.quick === null ? rules().input.usualQuick : null"
+                @change="hardware.quick = hardware.quick === null ? (hardware.state?.usualQuick ?? null) : null"
             />
             <div v-if="hardware.quick !== null" class="setting">
                 <span>Without inserts</span>
