@@ -19,7 +19,7 @@ use Hafen\Session\Insert\HardwareInsert;
  */
 final class HardwareRunner implements InsertRunner
 {
-    private readonly Meter $meter;
+    use MeteredInsert;
 
     private readonly DryWet $share;
 
@@ -30,8 +30,6 @@ final class HardwareRunner implements InsertRunner
     private LivePlayer $return;
 
     private int $inputLatency = 0;
-
-    private int $nanoseconds = 0;
 
     /**
      * @param  LivePlayer  $return  what comes back, see {@see HardwareLoop::$return}
@@ -102,34 +100,6 @@ final class HardwareRunner implements InsertRunner
         $this->nanoseconds += hrtime(true) - $start;
         $metered && $this->meter->measure($block, $sourcePosition);
         $taps?->pass("insert:{$this->id}", $block);
-    }
-
-    public function stages(): array
-    {
-        return ["insert:{$this->id}" => $this->latency()];
-    }
-
-    public function meters(): array
-    {
-        return ["insert:{$this->id}" => $this->meter];
-    }
-
-    public function meter(): Meter
-    {
-        return $this->meter;
-    }
-
-    public function runners(): array
-    {
-        return ["insert:{$this->id}" => $this];
-    }
-
-    public function takeNanoseconds(): int
-    {
-        $nanoseconds = $this->nanoseconds;
-        $this->nanoseconds = 0;
-
-        return $nanoseconds;
     }
 
     /** @throws NoInterface */

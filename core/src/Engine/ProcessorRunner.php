@@ -22,7 +22,7 @@ use Hafen\Session\Insert\ProcessorInsert;
  */
 final class ProcessorRunner implements InsertRunner
 {
-    private readonly Meter $meter;
+    use MeteredInsert;
 
     private readonly ParameterSmoother $glide;
 
@@ -47,8 +47,6 @@ final class ProcessorRunner implements InsertRunner
 
     /** Sidechain block of the current block. */
     private ?Block $heard = null;
-
-    private int $nanoseconds = 0;
 
     private readonly Rest $rest;
 
@@ -157,35 +155,6 @@ final class ProcessorRunner implements InsertRunner
             }
         }
         $taps?->pass("insert:{$this->id}", $block);
-    }
-
-    public function stages(): array
-    {
-        return ["insert:{$this->id}" => $this->latency()];
-    }
-
-    public function meters(): array
-    {
-        return ["insert:{$this->id}" => $this->meter];
-    }
-
-    public function meter(): Meter
-    {
-        return $this->meter;
-    }
-
-    public function runners(): array
-    {
-        return ["insert:{$this->id}" => $this];
-    }
-
-    /** Returns and resets the time spent, in nanoseconds. */
-    public function takeNanoseconds(): int
-    {
-        $nanoseconds = $this->nanoseconds;
-        $this->nanoseconds = 0;
-
-        return $nanoseconds;
     }
 
     private function wet(Block $block): void

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Insert;
 
-use Hafen\Session\Copies;
 use Hafen\Session\Source\TapSource;
 
 /**
@@ -14,7 +13,7 @@ use Hafen\Session\Source\TapSource;
  */
 final readonly class ProcessorInsert implements Insert
 {
-    use Copies;
+    use SingleInsert;
 
     /**
      * @param  array<string, float|string|bool>  $parameters
@@ -33,44 +32,9 @@ final readonly class ProcessorInsert implements Insert
     ) {
     }
 
-    public function id(): string
-    {
-        return $this->id;
-    }
-
-    public function isOn(): bool
-    {
-        return $this->on;
-    }
-
-    public function withId(string $id): self
-    {
-        return $this->copy(id: $id);
-    }
-
-    public function withOn(bool $on): self
-    {
-        return $this->copy(on: $on);
-    }
-
-    public function branches(): array
-    {
-        return [];
-    }
-
-    public function withEachBranch(callable $change): self
-    {
-        return $this;
-    }
-
     public function sidechain(): ?TapSource
     {
         return $this->sidechain;
-    }
-
-    public function withMix(float $mix): self
-    {
-        return $this->copy(mix: $mix);
     }
 
     public function withParameter(string $parameter, float|string|bool $value): self

@@ -1,12 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, HardwareInsert, RowName } from '@/api/types';
-import { depth } from '@/format';
+import { useChip } from '@/composables/useChip';
 import { useHardware } from '@/stores/hardware';
-import { useListening } from '@/stores/listening';
-import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { useChipDrag } from './chipDrag';
 
 /** A hardware loop on the line: the line leaves, goes through the unit, and comes back. */
 const props = defineProps<{
@@ -20,34 +17,21 @@ const props = defineProps<{
 }>();
 
 const session = useSession();
-const selection = useSelection();
 const hardware = useHardware();
-const listening = useListening();
-const drag = useChipDrag();
 
 const loop = computed(() => session.document?.loops?.find(({ id }) => id === props.insert.loop));
 const name = computed(() => loop.value?.name ?? props.insert.loop);
+const { isOn, isSelected, isDragged, isSwapTarget, inDepth, outDepth, toggle, select, grab } = useChip(
+    props,
+    () => name.value,
+);
 const delay = computed(() => (loop.value ? hardware.delayOf(loop.value) : { text: '', isRight: false }));
-const isOn = computed(() => props.insert.on && props.channel.insertsOn);
-const isSelected = computed(() => selection.inserts.includes(props.insert.id));
-const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
-const isSwapTarget = computed(() => drag.state.value?.target?.swap === props.insert.id);
-const outDepth = computed(() => depth(listening.level(`${props.channel.id}:insert:${props.insert.id}`)?.peak));
-const inDepth = computed(() => depth(listening.level(props.before)?.peak));
 const title = computed(
     () =>
         `${name.value}: hardware, ${loop.value ? hardware.portsOf(loop.value) : ''}, ${delay.value.text}${
             props.insert.on ? '' : ', bypassed'
         }${props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''}`,
 );
-
-function toggle(): void {
-    void session.edit({ type: 'set-insert-on', inserts: [props.insert.id], on: !props.insert.on });
-}
-
-function grab(event: PointerEvent): void {
-    drag.grab(event, props.insert.id, name.value);
-}
 </script>
 
 <template>
@@ -77,7 +61,7 @@ function grab(event: PointerEvent): void {
                 class="name plain"
                 :aria-label="`${name}, hardware on ${channel.name}`"
                 @pointerdown="grab"
-                @click.stop="selection.selectInsert(channel.id, insert.id, $event)"
+                @click.stop="select"
             >
                 <span class="short">{{ name }}</span>
                 <span v-if="!isTight" class="figure main-figure"

@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Channel, ProcessorInsert, RowName } from '@/api/types';
-import { depth } from '@/format';
+import { useChip } from '@/composables/useChip';
 import { useCatalogue } from '@/stores/catalogue';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
-import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
-import { useChipDrag } from './chipDrag';
 import RoleLamp from './RoleLamp.vue';
 
 /** An insert on the line: lamp, short name, main figure, level in and out along its lower edge. */
@@ -25,25 +23,20 @@ const props = defineProps<{
 
 const session = useSession();
 const catalogue = useCatalogue();
-const selection = useSelection();
 const hardware = useHardware();
 const listening = useListening();
 const pilot = usePilot();
-const drag = useChipDrag();
 
 const spec = computed(() => catalogue.byId[props.insert.processor]);
 const label = computed(
     () => session.state?.inserts[props.insert.id]?.label ?? spec.value?.name ?? props.insert.processor,
 );
+const { after, isOn, isSelected, isDragged, isSwapTarget, inDepth, outDepth, toggle, select, grab } = useChip(
+    props,
+    () => label.value,
+);
 const facts = computed(() => session.state?.inserts[props.insert.id]?.chip);
 const advice = computed(() => pilot.of(props.channel.id).filter((one) => one.part === props.insert.id));
-const isOn = computed(() => props.insert.on && props.channel.insertsOn);
-const isSelected = computed(() => selection.inserts.includes(props.insert.id));
-const isDragged = computed(() => drag.state.value?.insert === props.insert.id);
-const isSwapTarget = computed(() => drag.state.value?.target?.swap === props.insert.id);
-const after = computed(() => `${props.channel.id}:insert:${props.insert.id}`);
-const inDepth = computed(() => depth(listening.level(props.before)?.peak));
-const outDepth = computed(() => depth(listening.level(after.value)?.peak));
 /** Mono goes in, stereo comes out. */
 const isWidening = computed(() => session.isStereo(after.value) && !session.isStereo(props.before));
 const cost = computed(() => listening.loads[after.value] ?? 0);
@@ -55,18 +48,6 @@ const title = computed(
             props.insert.mix < 1 ? `, ${Math.round(props.insert.mix * 100)} % wet` : ''
         }${spec.value?.levelDependent ? '. Level-dependent: it sounds different when fed differently.' : ''}`,
 );
-
-function toggle(): void {
-    void session.edit({ type: 'set-insert-on', inserts: [props.insert.id], on: !props.insert.on });
-}
-
-function select(event: MouseEvent): void {
-    selection.selectInsert(props.channel.id, props.insert.id, event);
-}
-
-function grab(event: PointerEvent): void {
-    drag.grab(event, props.insert.id, label.value);
-}
 </script>
 
 <template>
