@@ -52,8 +52,8 @@ final readonly class InterfaceProfile
         return (new self(128, $inputs, $outputs, $units))
             ->withInput(4, new InputPort('Spring tank', PlugKind::Unit))->withOutput(7, 'Spring tank')
             ->withUnit($units['spring-tank']->withPorts('hw:7', 'in:4'))
-            ->withInput(5, new InputPort('Leveller left', PlugKind::Unit))->withOutput(5, 'Leveller left')
-            ->withInput(6, new InputPort('Leveller right', PlugKind::Unit))->withOutput(6, 'Leveller right')
+            ->withInput(5, new InputPort('Leveller L', PlugKind::Unit))->withOutput(5, 'Leveller L')
+            ->withInput(6, new InputPort('Leveller R', PlugKind::Unit))->withOutput(6, 'Leveller R')
             ->withUnit($units['tube-leveller']->withPorts('hw:5-6', 'in:5-6'));
     }
 

@@ -165,13 +165,13 @@ export const useHardware = defineStore('hardware', () => {
     }
 
     /** Measures a loop, and sets its delay. */
-    async function ping(loop: HardwareLoop): Promise<void> {
+    async function ping(loop: HardwareLoop, gesture: string | null = null): Promise<void> {
         isPinging.value = loop.id;
         try {
             const found = await session.ask((path) => api.post<PingResult>(`${path}/loops/${loop.id}/ping`));
             if (found) {
                 pinged.value = { ...pinged.value, [loop.id]: found };
-                await session.edit({ type: 'set-loop', loop: loop.id, delay: found.delay });
+                await session.edit({ type: 'set-loop', loop: loop.id, delay: found.delay }, gesture);
             }
         } catch (error) {
             tellRefusal(error);
@@ -208,13 +208,16 @@ export const useHardware = defineStore('hardware', () => {
     }
 
     /** Notes where the knobs of a loop's unit stand now. */
-    function note(loop: HardwareLoop, notes = loop.recall?.notes ?? ''): void {
+    function note(loop: HardwareLoop, notes = loop.recall?.notes ?? '', gesture: string | null = null): void {
         const unit = unitOf(loop);
-        void session.edit({
-            type: 'set-loop',
-            loop: loop.id,
-            recall: { knobs: unit?.positions ?? loop.recall?.knobs ?? {}, notes },
-        });
+        void session.edit(
+            {
+                type: 'set-loop',
+                loop: loop.id,
+                recall: { knobs: unit?.positions ?? loop.recall?.knobs ?? {}, notes },
+            },
+            gesture,
+        );
     }
 
     /** Knobs of a loop's unit that do not stand where they were noted. */

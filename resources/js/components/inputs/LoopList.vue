@@ -5,7 +5,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LoopSettings from './LoopSettings.vue';
 import { useHardware } from '@/stores/hardware';
 import { useSelection } from '@/stores/selection';
-import { useSession } from '@/stores/session';
+import { newGesture, useSession } from '@/stores/session';
 
 /** The hardware loops of the session, each a line that leaves the chart and comes back, and the units that have none. */
 const session = useSession();
@@ -46,14 +46,16 @@ function ports(way: string, count: number): { value: string; name: string }[] {
 /** Defines a loop, and pings it at once. */
 async function add(wanted: { name: string; send: string; return: string; unit?: string }): Promise<void> {
     const known = hardware.loops.map(({ id }) => id);
-    await session.edit({ type: 'add-loop', ...wanted });
+    // One step of undo.
+    const gesture = newGesture();
+    await session.edit({ type: 'add-loop', ...wanted }, gesture);
     const loop = hardware.loops.find(({ id }) => !known.includes(id));
     if (loop) {
         isAdding.value = false;
         opened.value = loop.id;
-        await hardware.ping(loop);
+        await hardware.ping(loop, gesture);
         if (wanted.unit) {
-            hardware.note(hardware.loops.find(({ id }) => id === loop.id) ?? loop);
+            hardware.note(hardware.loops.find(({ id }) => id === loop.id) ?? loop, '', gesture);
         }
     }
 }
@@ -120,7 +122,7 @@ const stateOf = (loop: HardwareLoop) => {
                     >
                         {{ channel.name }}
                     </button>
-                    <span v-if="stateOf(loop) === 'free'" class="hint">free: added in Paths with +</span>
+                    <span v-if="stateOf(loop) === 'free'" class="hint">free, to be added on Paths</span>
                 </span>
                 <button
                     v-if="stateOf(loop) === 'free'"

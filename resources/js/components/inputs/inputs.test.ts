@@ -1,10 +1,12 @@
 import type { VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Channel, InterfaceState } from '@/api/types';
+import type { Channel, HardwareLoop, InterfaceState } from '@/api/types';
 import InputSection from '@/components/inspector/InputSection.vue';
 import { useHardware } from '@/stores/hardware';
 import { useSession } from '@/stores/session';
 import { realWorld, settled, shown, type World } from '@/testing';
+import LoopList from './LoopList.vue';
+import LoopSettings from './LoopSettings.vue';
 import InputLine from './InputLine.vue';
 import PortName from './PortName.vue';
 
@@ -168,5 +170,106 @@ describe('the input of a track', () => {
             channel: { ...cello(), source: { type: 'tap', channel: 'bass', tap: 'source' } },
         });
         expect(part.find('[data-input]').exists()).toBe(false);
+    });
+});
+
+describe('hardware loops', () => {
+    const springs = {
+        id: 'spring-tank',
+        name: 'Spring tank',
+        purpose: 'Two springs in a box.',
+        isStereo: false,
+        knobs: [
+            {
+                id: 'dwell',
+                label: 'Dwell',
+                kind: 'number',
+                group: '',
+                default: 5,
+                unit: '',
+                min: 0,
+                max: 10,
+                scale: 'linear',
+                step: 0.1,
+                choices: [],
+            },
+        ],
+        send: 'hw:7',
+        return: 'in:4',
+        isInverted: false,
+        positions: { dwell: 6 },
+    } as InterfaceState['units'][number];
+    const loop: HardwareLoop = {
+        id: 'l1',
+        name: 'Spring tank',
+        send: 'hw:7',
+        return: 'in:4',
+        unit: 'spring-tank',
+        sendTrim: 0,
+        returnTrim: 2,
+        invert: false,
+        tail: 2500,
+        delay: { samples: 451.2, buffer: 128 },
+        recall: { knobs: { dwell: 5 }, notes: '' },
+    };
+
+    async function rack(loops: HardwareLoop[], units = [springs]): Promise<void> {
+        made.answers['GET interface'] = { ...state, units };
+        await useHardware().load();
+        const known = useSession().state!;
+        useSession().state = { ...known, document: { ...known.document, loops } };
+    }
+
+    it('are offered for units no loop goes through, and say where a loop stands', async () => {
+        await rack([]);
+        part = shown(LoopList, {});
+        await part.find('[data-add-loop=spring-tank]').trigger('click');
+        expect(made.edits[0]).toEqual({
+            type: 'add-loop',
+            name: 'Spring tank',
+            send: 'hw:7',
+            return: 'in:4',
+            unit: 'spring-tank',
+        });
+        await rack([loop]);
+        await settled();
+        expect(part.find('[data-loop-entry=l1]').text()).toContain('9.4 ms');
+        expect(part.find('[data-add-loop=spring-tank]').exists()).toBe(false);
+    });
+
+    it('say what a ping found, level it, and tell knobs that were noted otherwise', async () => {
+        await rack([loop]);
+        made.answers[`POST sessions/${useSession().state!.id}/loops/l1/ping`] = {
+            delay: { samples: 450, buffer: 128 },
+            milliseconds: 9.4,
+            level: -3,
+            isInverted: true,
+            noise: -70,
+        };
+        part = shown(LoopSettings, { loop });
+        expect(part.find('[data-recall-state]').text()).toBe('Noted otherwise: Dwell.');
+        await part.find('[data-ping]').trigger('click');
+        await settled();
+        expect(part.find('[data-ping-result]').text()).toContain('−3.0 dB, upside down, its noise at −70.0 dBFS');
+        await part.find('[data-set-level]').trigger('click');
+        await part.find('[data-note]').trigger('click');
+        await settled();
+        expect(made.edits).toEqual([
+            { type: 'set-loop', loop: 'l1', delay: { samples: 450, buffer: 128 } },
+            { type: 'set-loop', loop: 'l1', returnTrim: 5 },
+            { type: 'set-loop', loop: 'l1', recall: { knobs: { dwell: 6 }, notes: '' } },
+        ]);
+    });
+
+    it('cannot be relied on with another buffer, before a ping, or where the unit is not', async () => {
+        await rack([loop]);
+        const hardware = useHardware();
+        expect(hardware.delayOf(loop)).toEqual({ text: '9.4 ms', isRight: true });
+        expect(hardware.delayOf({ ...loop, delay: undefined })).toEqual({ text: 'not pinged yet', isRight: false });
+        expect(hardware.delayOf({ ...loop, delay: { samples: 451.2, buffer: 256 } }).isRight).toBe(false);
+        await rack([loop], [{ ...springs, return: null }]);
+        expect(hardware.delayOf(loop)).toEqual({ text: 'not plugged in', isRight: false });
+        await part?.unmount();
+        part = shown(LoopSettings, { loop });
     });
 });
