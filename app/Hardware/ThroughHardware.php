@@ -53,6 +53,7 @@ final readonly class ThroughHardware
             throw NoInterface::for($loops[0]);
         }
         $interface = $this->desk->open($session->sampleRate, $session->tempo);
+        $interface->readAll(false);
         foreach ($loops as $loop) {
             UnitUnplugged::unless($loop, $this->desk->profile());
             NotMeasured::unless($loop, $interface->latency());

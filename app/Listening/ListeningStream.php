@@ -264,6 +264,7 @@ final class ListeningStream
         $isOpen = $options->interface || $options->standing || $isLive || UnitPlaces::of($this->session) !== [] || $this->recordings->takeInputs();
         // The other side works in blocks as long.
         $isAnother = $isOpen !== $this->engine->isInterfaceOpen() && $this->comparison->isOn();
+        $this->open->readAll($options->interface);
         $this->engine->openInterface($isOpen);
         if ($isAnother || $options->compare !== $before?->compare) {
             yield from $this->compare($options, $position, $playing);

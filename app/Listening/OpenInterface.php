@@ -44,6 +44,12 @@ final class OpenInterface
         return $this->interface;
     }
 
+    /** Reads all inputs, as somebody looks at their levels; otherwise only those that are heard or recorded. */
+    public function readAll(bool $readsAll): void
+    {
+        $this->interface?->readAll($readsAll);
+    }
+
     /** Frames of its buffer; null where it is not open. */
     public function buffer(): ?int
     {

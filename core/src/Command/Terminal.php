@@ -88,6 +88,7 @@ final readonly class Terminal
             return null;
         }
         $interface = $this->simulated($session);
+        $interface->readAll(false);
         foreach ($loops as $loop) {
             NotMeasured::unless($loop, $interface->latency());
         }

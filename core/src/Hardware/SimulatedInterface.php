@@ -9,6 +9,7 @@ use Hafen\Audio\AudioSource;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
 use Hafen\Audio\Samples;
+use Hafen\Dsp\Delay\Past;
 use Hafen\Hardware\Outboard\PluggedUnit;
 use Hafen\Hardware\Outboard\Unit;
 use Hafen\Hardware\Plug\Nothing;
@@ -46,16 +47,24 @@ final class SimulatedInterface implements AudioInterface
     /** @var array<int, Converter> by port */
     private array $outputs = [];
 
-    /** @var array<int, list<float>> what went out at the outputs cables and units are fed by, from the first sample that is kept, by port */
+    /** @var array<int, Past> what went out at the outputs cables and units are fed by, by port */
     private array $out = [];
-
-    /** Clock at the first sample that is kept of it. */
-    private int $outFrom = 0;
 
     /** @var array<int, list<float>> of the block that was captured last, by port */
     private array $captured = [];
 
     private int $frames = 0;
+
+    /** Clock at the jack of the first sample of that block. */
+    private int $at = 0;
+
+    /** @var array<string, array<int, list<float>>> what came back from units in it, by unit and input */
+    private array $returned = [];
+
+    /** @var ?list<array{int, int, ?int}> what who plays heard then, see {@see Timecode::between()} */
+    private ?array $heard = null;
+
+    private bool $readsAll = true;
 
     /**
      * @param  Closure(string): ?AudioSource  $files  opens a file at the session's rate; null where it cannot be read
@@ -100,46 +109,74 @@ final class SimulatedInterface implements AudioInterface
         return $this->latency->buffer;
     }
 
+    /** Reads all inputs; otherwise only those that are asked for, which costs less. */
+    public function readAll(bool $readsAll): void
+    {
+        $this->readsAll = $readsAll;
+    }
+
     public function capture(int $frames): void
     {
         $this->frames = $frames;
-        $this->captured = [];
         // What comes in now passed the jack so long ago.
-        $at = $this->clock - $this->latency->in();
-        $heard = $this->timecode->between($at - $this->latency->out(), $frames);
-        $fromUnits = [];
-        foreach ($this->profile->units as $unit) {
-            $fromUnits += $unit->inputs() === [] ? [] : $this->fromUnit($unit, $at, $frames);
-        }
-        foreach ($this->profile->inputs as $port => $input) {
-            $sound = match ($input->plug) {
-                PlugKind::Cable => $this->returning($input->output, $at, $frames),
-                PlugKind::Unit => $fromUnits[$port] ?? array_fill(0, $frames, 0.0),
-                default => $this->played($this->plugs[$port] ??= $this->plug($input), $heard),
-            };
-            $this->captured[$port] = $this->inputs[$port]->convert($sound, Decibel::toGain($input->gain));
+        $this->at = $this->clock - $this->latency->in();
+        $this->captured = $this->returned = [];
+        $this->heard = null;
+        foreach ($this->readsAll ? array_keys($this->profile->inputs) : [] as $port) {
+            $this->input($port);
         }
     }
 
     public function input(int $port): array
     {
-        return $this->captured[$port] ?? array_fill(0, $this->frames, 0.0);
+        $input = $this->profile->inputs[$port] ?? null;
+
+        return $this->captured[$port] ??= $input === null
+            ? array_fill(0, $this->frames, 0.0)
+            : $this->inputs[$port]->convert($this->atJack($port, $input), Decibel::toGain($input->gain));
     }
 
     public function play(array $outputs, int $frames, ?int $position): void
     {
         $this->timecode->add($this->clock, $frames, $position);
-        $cables = array_filter(array_map(static fn (InputPort $input): ?int => $input->plug === PlugKind::Cable ? $input->output : null, $this->profile->inputs));
-        foreach ($this->profile->units as $unit) {
-            array_push($cables, ...$unit->outputs());
+        foreach ($this->feeding() as $port) {
+            $this->out[$port] ??= new Past($this->latency->roundTrip());
+            $this->out[$port]->push($this->outputs[$port]->convert($outputs[$port] ?? array_fill(0, $frames, 0.0)));
         }
-        $forget = max(0, $this->clock - 2 * $this->latency->roundTrip() - $this->outFrom);
-        foreach (array_keys($this->out + array_flip($cables)) as $port) {
-            $known = $this->out[$port] ?? array_fill(0, $this->clock - $this->outFrom, 0.0);
-            $this->out[$port] = [...($forget > 4096 ? array_slice($known, $forget) : $known), ...$this->outputs[$port]->convert($outputs[$port] ?? array_fill(0, $frames, 0.0))];
-        }
-        $this->outFrom += $forget > 4096 ? $forget : 0;
         $this->clock += $frames;
+    }
+
+    /** @return list<int> outputs something comes back from */
+    private function feeding(): array
+    {
+        $feeding = [];
+        foreach ($this->profile->inputs as $input) {
+            if ($input->plug === PlugKind::Cable && $input->output !== null) {
+                $feeding[$input->output] = true;
+            }
+        }
+        foreach ($this->profile->units as $unit) {
+            $feeding += array_fill_keys($unit->outputs(), true);
+        }
+        $this->out = array_intersect_key($this->out, $feeding);
+
+        return array_keys($feeding);
+    }
+
+    /** @return list<float> what passed the jack of an input */
+    private function atJack(int $port, InputPort $input): array
+    {
+        if ($input->plug === PlugKind::Cable) {
+            return $this->returning($input->output ?? 0);
+        }
+        if ($input->plug === PlugKind::Unit) {
+            $unit = $this->profile->unitAt($port);
+
+            return $unit === null ? array_fill(0, $this->frames, 0.0) : ($this->returned[$unit->unit] ??= $this->fromUnit($unit))[$port];
+        }
+        $this->heard ??= $this->timecode->between($this->at - $this->latency->out(), $this->frames);
+
+        return $this->played($this->plugs[$port] ??= $this->plug($input), $this->heard);
     }
 
     public function readings(): array
@@ -147,32 +184,19 @@ final class SimulatedInterface implements AudioInterface
         return array_map(static fn (Converter $converter): InputReading => $converter->read(), $this->inputs);
     }
 
-    /**
-     * What comes back through a cable.
-     *
-     * @param  int  $at  clock of its first sample at the jack
-     * @return list<float>
-     */
-    private function returning(?int $output, int $at, int $frames): array
+    /** @return list<float> what comes back through a cable in the block that is captured */
+    private function returning(int $output): array
     {
-        $from = $at - $this->latency->out() - $this->outFrom;
-        $sound = $this->out[$output ?? 0] ?? [];
-        $before = max(0, min($frames, -$from));
-        $known = array_slice($sound, max(0, $from), $frames - $before);
+        $out = $this->out[$output] ?? null;
 
-        return [...array_fill(0, $before, 0.0), ...$known, ...array_fill(0, $frames - $before - count($known), 0.0)];
+        return $out === null ? array_fill(0, $this->frames, 0.0) : $out->from($this->clock - $this->at + $this->latency->out(), $this->frames);
     }
 
-    /**
-     * What comes back from a unit of outboard.
-     *
-     * @param  int  $at  clock of its first sample at the jack
-     * @return array<int, list<float>> by input
-     */
-    private function fromUnit(PluggedUnit $plugged, int $at, int $frames): array
+    /** @return array<int, list<float>> what comes back from a unit of outboard in the block that is captured, by input */
+    private function fromUnit(PluggedUnit $plugged): array
     {
-        $fed = array_map(fn (int $output): array => $this->returning($output, $at, $frames), $plugged->outputs());
-        $block = new Block($fed[0] ?? array_fill(0, $frames, 0.0), $fed[1] ?? [], ! isset($fed[1]));
+        $fed = array_map($this->returning(...), $plugged->outputs());
+        $block = new Block($fed[0] ?? array_fill(0, $this->frames, 0.0), $fed[1] ?? [], ! isset($fed[1]));
         $unit = $this->units[$plugged->unit] ??= Unit::named($plugged->unit, $plugged->knobs, new Setting($this->sampleRate, $this->tempo));
         $unit->process($block);
         $sides = [];

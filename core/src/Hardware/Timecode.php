@@ -7,6 +7,9 @@ namespace Hafen\Hardware;
 /** Where the session was at each block that went out, for those who play along with what they hear. */
 final class Timecode
 {
+    /** Blocks that are kept at the least, more than the longest way through the interface takes. */
+    private const KEPT = 1024;
+
     /** @var list<array{int, int, ?int}> clock at its first sample, frames, position in the session; null while nothing played */
     private array $blocks = [];
 
@@ -14,6 +17,10 @@ final class Timecode
     public function add(int $clock, int $frames, ?int $position): void
     {
         $this->blocks[] = [$clock, $frames, $position];
+        // Nobody may ask for long.
+        if (count($this->blocks) > 2 * self::KEPT) {
+            $this->blocks = array_slice($this->blocks, -self::KEPT);
+        }
     }
 
     /**

@@ -33,6 +33,9 @@ final readonly class Cut
     /** As much as one process may be given, where their number is not set: less than half a core, as playing is not even. */
     private const ENOUGH = 40.0;
 
+    /** What goes through hardware is worked in blocks of the interface's buffer, which takes so many times as long (as measured, 128 frames for 512). */
+    private const SHORT_BLOCKS = 1.8;
+
     /** @param  list<Part>  $parts  one for each of the other processes */
     private function __construct(public array $parts)
     {
@@ -89,7 +92,9 @@ final readonly class Cut
     /** How many processes a session needs to be played, on so many cores. */
     public static function processesFor(Session $session, int $cores): int
     {
-        return max(1, min($cores, (int) ceil(100 * self::load($session) / self::ENOUGH)));
+        $load = self::load($session) * (UnitPlaces::of($session) === [] ? 1.0 : self::SHORT_BLOCKS);
+
+        return max(1, min($cores, (int) ceil(100 * $load / self::ENOUGH)));
     }
 
     /** What a session is estimated to take: 1.0 is the whole of one core. */
