@@ -91,6 +91,12 @@ try {
     $browser->find('[data-arm]')->click();
     $open('Paths');
 
+    // A hardware loop on the cello, with its unit in the inspector.
+    $browser->waitFor('[data-hardware=l1] .name')->click();
+    $browser->waitFor('[data-loop-settings=l1]');
+    sleep(1);
+    $browser->screenshot("{$folder}/hardware.png");
+
     // The grid of sends, one being changed.
     $open('Sends');
     $browser->waitFor('[data-from=drum][data-to=plate]')->click();

@@ -147,7 +147,7 @@ final readonly class SessionState
     {
         $routes = SessionGraph::routes($session);
         $through = array_map(static fn (array $place): string => $place[0]->id, UnitPlaces::of($session));
-        $channels = array_filter($session->channels, static fn (Channel $channel): bool => array_intersect([$channel->id, ...$routes->needed($channel->id)], $through) !== []);
+        $channels = $through === [] ? [] : array_filter($session->channels, static fn (Channel $channel): bool => array_intersect([$channel->id, ...$routes->needed($channel->id)], $through) !== []);
 
         return ['seconds' => round($session->length / $session->sampleRate, 1), 'channels' => array_values(array_map(static fn (Channel $channel): string => $channel->id, $channels))];
     }

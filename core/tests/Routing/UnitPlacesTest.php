@@ -91,3 +91,10 @@ it('takes a live input as sound at any time, and what is off, frozen, bypassed o
     // Moved near each other they meet: the move is refused.
     expect(fn () => edited($session, ['type' => 'put-takes', 'channel' => 'two', 'takes' => [['file' => 'cello', 'length' => 100, 'width' => 'mono', 'start' => 200]]]))->toThrow(UnitIsTaken::class);
 });
+
+it('refuses what was kept in another session and goes through a loop this one has not', function (): void {
+    $paste = ['type' => 'paste-inserts', 'channel' => 'cello', 'name' => 'Row', 'inserts' => [['type' => 'hardware', 'id' => 'h1', 'loop' => 'l7']]];
+    expect(fn () => edited(Mix::session([Mix::track('cello')]), $paste))->toThrow(Hafen\Edit\Refusals\NoSuchLoop::class, 'l7');
+    $paste['inserts'][0]['loop'] = 'l1';
+    expect(edited(twoPlaces(Mix::session([Mix::track('cello')])), $paste)->channel('cello')?->inserts[0])->toBeInstanceOf(HardwareInsert::class);
+});

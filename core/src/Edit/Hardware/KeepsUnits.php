@@ -8,9 +8,10 @@ use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\UnitIsTaken;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Session;
 
-/** Any edit, refused where a unit of outboard would be needed in two places at the same time. */
+/** Any edit, refused where a unit of outboard would be needed in two places at the same time, or an insert goes through a loop that is not there. */
 final readonly class KeepsUnits implements Edit
 {
     public function __construct(public Edit $edit, private ProcessorCatalogue $processors)
@@ -20,6 +21,9 @@ final readonly class KeepsUnits implements Edit
     public function apply(Session $session): Session
     {
         $after = $this->edit->apply($session);
+        if ($after !== $session) {
+            self::refuseMissing($after);
+        }
         $conflict = $after === $session ? null : UnitPlaces::conflict($after, $this->processors);
         if ($conflict !== null) {
             // Who has it already is named first.
@@ -27,6 +31,18 @@ final readonly class KeepsUnits implements Edit
         }
 
         return $after;
+    }
+
+    /** What was kept in another session may go through a loop this one has not. */
+    private static function refuseMissing(Session $session): void
+    {
+        foreach ($session->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof HardwareInsert) {
+                    Loops::find($session, $insert->loop);
+                }
+            }
+        }
     }
 
     public function label(Session $before): string
