@@ -17,7 +17,10 @@ use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Engine\Monitoring;
 use Hafen\Engine\Parallel\Processes;
+use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\SimulatedInterface;
 use Hafen\Headroom\Rework\Remeasurement;
 use Hafen\Load\FewestBy;
 use Hafen\Load\FreezePlanner;
@@ -28,6 +31,8 @@ use Hafen\Printing\Renderer;
 use Hafen\Printing\RenderOptions;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Routing\LivePath;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Frozen;
@@ -103,9 +108,10 @@ function compiler(string $folder): Compiler
     return new Compiler(ProcessorCatalogue::standard(), new FolderLibrary($folder));
 }
 
+/** The demo without its hardware: it runs faster than the clock. */
 function demo(string $folder): Session
 {
-    return (new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json"));
+    return UnitPlaces::bypassed((new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json")));
 }
 
 /**
@@ -235,6 +241,34 @@ switch ($argv[1] ?? '') {
             }
         }
         echo json_encode(['short' => $costs[24], 'long' => $costs[4000]]);
+        exit;
+    case 'live':
+        // How late the demo's singer is heard, by part, for each buffer; and what ten seconds of the demo take with the singer live, through its
+        // hardware loop, and with neither, in blocks of that buffer and in the longest.
+        $session = (new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json"));
+        $plain = UnitPlaces::bypassed($session);
+        $delays = $shares = [];
+        foreach (InterfaceProfile::BUFFERS as $buffer) {
+            $latency = InterfaceProfile::standard()->withBuffer($buffer)->latency();
+            $path = array_sum(array_column(LivePath::of($session, ProcessorCatalogue::standard(), 'voice'), 'samples'));
+            $delays[$buffer] = ['in' => $latency->in(), 'inserts' => $path, 'out' => $latency->out()];
+        }
+        foreach (['plain' => [$plain, false], 'short' => [$plain, true], 'live' => [Monitoring::heardIn($plain, ['voice']), true], 'loop' => [$session, true]] as $name => [$played, $isOpen]) {
+            $best = INF;
+            for ($round = 0; $round < 3; ++$round) {
+                $interface = $isOpen ? new SimulatedInterface(InterfaceProfile::standard(), $session->sampleRate, $session->tempo, static fn (): null => null) : null;
+                $interface?->readAll(false);
+                $engine = new Engine(new Compiler(ProcessorCatalogue::standard(), new FolderLibrary($folder), $interface), $played);
+                $engine->start(0);
+                $start = hrtime(true);
+                for ($frames = 0; $frames < 10 * $session->sampleRate;) {
+                    $frames += $engine->next()->frames();
+                }
+                $best = min($best, (hrtime(true) - $start) / 1e10);
+            }
+            $shares[$name] = $best;
+        }
+        echo json_encode(['delays' => $delays, 'shares' => $shares, 'rate' => $session->sampleRate]);
         exit;
     case 'render':
         // The demo repeated so many times: real-time factor and peak memory.
@@ -677,6 +711,16 @@ $middle = array_map(static function (array $figures): float {
 printf(
     "\n60 channels, metered: %.0f %% of a core in one process (%.0f %% with twelve rows in sight), %.0f %% of the busier in two; two cores play %.2f times as fast, four %.2f (aims 1.6 and 2.8); this machine's two %.2f\n",
     100 * $middle['one'], 100 * $middle['in sight'], 100 * $middle['two'], $middle['counted two'], $middle['counted four'], $middle['by the clock'],
+);
+
+$live = apart('live');
+printf("\nInput to ear of the demo's singer, ms in, inserts, out:");
+foreach ($live['delays'] as $buffer => $parts) {
+    printf(' %d: %s', $buffer, implode(' + ', array_map(static fn (int $samples): string => sprintf('%.1f', 1000 * $samples / $live['rate']), $parts)));
+}
+printf(
+    "\n  blocks of 128 take %.2f times those of 512; with the singer live %.2f, through the hardware loop %.2f times that\n",
+    $live['shares']['short'] / $live['shares']['plain'], $live['shares']['live'] / $live['shares']['short'], $live['shares']['loop'] / $live['shares']['short'],
 );
 
 $heard = apart('heard');
