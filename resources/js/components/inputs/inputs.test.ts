@@ -1,6 +1,7 @@
 import type { VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Channel, HardwareLoop, InterfaceState } from '@/api/types';
+import AtHand from '@/components/inspector/AtHand.vue';
 import InputSection from '@/components/inspector/InputSection.vue';
 import { useHardware } from '@/stores/hardware';
 import { useSession } from '@/stores/session';
@@ -170,6 +171,33 @@ describe('the input of a track', () => {
             channel: { ...cello(), source: { type: 'tap', channel: 'bass', tap: 'source' } },
         });
         expect(part.find('[data-input]').exists()).toBe(false);
+    });
+});
+
+describe('two controls at hand', () => {
+    it('are the level in and a send or a mix, can be others, and are moved up and down', async () => {
+        taking('armed');
+        const known = useSession().state!;
+        const channels = known.document.channels.map((one) =>
+            one.id === 'cello'
+                ? {
+                      ...one,
+                      trim: { gain: -4, invert: false },
+                      sends: [{ id: 'n1', to: 'main', gain: -12, tap: 'post-fader' as const, on: true, pan: 0 }],
+                  }
+                : one,
+        );
+        useSession().state = { ...known, document: { ...known.document, channels } };
+        part = shown(AtHand, { channel: cello() });
+        expect(part.findAll('[data-at-hand]').map((one) => one.attributes('data-at-hand'))).toEqual(['trim', 'n1']);
+        expect(part.find('[data-at-hand=n1] [role=slider]').attributes('aria-valuetext')).toBe('−12.0 dB');
+        await part.find('[data-at-hand=trim] [role=slider]').trigger('keydown', { key: 'ArrowUp' });
+        await settled();
+        expect(made.edits).toEqual([{ type: 'set-trim', channels: ['cello'], gain: -3 }]);
+        await part.find('[data-at-hand=n1] select').setValue('gain');
+        await part.find('[data-at-hand=gain] [role=slider]').trigger('keydown', { key: 'ArrowDown' });
+        await settled();
+        expect(sent()).toEqual([{ input: 1, gain: 30 }]);
     });
 });
 

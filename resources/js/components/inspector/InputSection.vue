@@ -5,6 +5,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
+import AtHand from './AtHand.vue';
 import CountIn from './CountIn.vue';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
@@ -171,6 +172,8 @@ function take(): void {
                 />
             </div>
             <p v-if="hardware.quick !== null" class="hint" data-quick-leaves>{{ leaves }}</p>
+            <h3>At hand</h3>
+            <AtHand :channel="channel" />
             <div class="takes">
                 <button
                     class="pill"
