@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Takes;
 
+use Hafen\Audio\SampleLoops;
 use Hafen\Refusal;
 use Illuminate\Support\Facades\Log;
 
@@ -43,6 +44,8 @@ final readonly class TakeKeeper
             if ($journal === null) {
                 continue;
             }
+            // Console commands switch asynchronous signals on; sample loops must not be interrupted.
+            SampleLoops::keepSignalsOut();
             try {
                 $this->place($journal);
                 ++$placed;

@@ -160,7 +160,13 @@ it('keeps what was recorded up to the moment its process was killed, at its plac
     proc_terminate($process, SIGKILL);
     fclose($pipes[1]);
     proc_close($process);
-    expect(app(TakeKeeper::class)->look())->toBe(2);
+    // As a console command has it.
+    pcntl_async_signals(true);
+    try {
+        expect(app(TakeKeeper::class)->look())->toBe(2);
+    } finally {
+        pcntl_async_signals(false);
+    }
     $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
     expect($takes['source']['clips'][0])->toMatchArray(['start' => 2400, 'length' => 10 * 512 - 100])
         ->and($takes['versions'][0]['clips'][0])->toMatchArray(['start' => 4800, 'length' => 10 * 512 + 100]);
