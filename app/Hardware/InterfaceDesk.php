@@ -13,6 +13,7 @@ use Hafen\Audio\UnreadableAudioFile;
 use Hafen\Document\JsonNode;
 use Hafen\Hardware\InputPort;
 use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\LevelAdvice;
 use Hafen\Hardware\Outboard\Rack;
 use Hafen\Hardware\Outboard\UnitSpec;
 use Hafen\Hardware\PlugKind;
@@ -98,6 +99,7 @@ final readonly class InterfaceDesk
             ...ProfileCodec::toArray($profile),
             'buffers' => InterfaceProfile::BUFFERS,
             'plugs' => array_map(static fn (PlugKind $plug): array => ['id' => $plug->value, 'label' => $plug->label()], PlugKind::cases()),
+            'healthy' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK],
             'usualQuick' => QuickMonitoring::USUAL,
             'gains' => ['lowest' => InputPort::LOWEST_GAIN, 'highest' => InputPort::HIGHEST_GAIN],
             'latency' => ['in' => $latency->in(), 'out' => $latency->out(), 'roundTrip' => $latency->roundTrip()],

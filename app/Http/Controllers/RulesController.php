@@ -7,7 +7,6 @@ namespace App\Http\Controllers;
 use App\Plans\PlanChoice;
 use Hafen\Audio\SampleFormat;
 use Hafen\Edit\Insert\CutFrequency;
-use Hafen\Hardware\LevelAdvice;
 use Hafen\Headroom\Aim;
 use Hafen\Headroom\AimFigure;
 use Hafen\Headroom\Remedies;
@@ -55,7 +54,6 @@ final class RulesController
             ], AimFigure::cases()),
             'aimRange' => ['lowest' => Aim::LOWEST, 'highest' => Aim::HIGHEST],
             'fullScale' => Stage::FULL_SCALE,
-            'input' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK],
             'sweep' => [
                 'lowest' => Sweep::LOWEST, 'highest' => Sweep::HIGHEST, 'from' => Sweep::FROM, 'to' => Sweep::TO,
                 'depths' => CutFrequency::DEPTHS, 'usualDepth' => CutFrequency::USUAL_DEPTH,

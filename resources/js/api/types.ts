@@ -131,6 +131,8 @@ export interface InterfaceState {
     inputs: { name: string; plug: string; gain: number; file?: string; output?: number }[];
     outputs: string[];
     plugs: { id: string; label: string }[];
+    /** Between which an input peaks that is healthy, in dBFS. */
+    healthy: { lowestPeak: number; highestPeak: number };
     /** The delay quick monitoring begins with in ms. */
     usualQuick: number;
     gains: { lowest: number; highest: number };
@@ -506,8 +508,6 @@ export interface Rules {
     aimRange: { lowest: number; highest: number };
     /** dBFS above which a level is over. */
     fullScale: number;
-    /** Peaks of a healthy input in dBFS. */
-    input: { lowestPeak: number; highestPeak: number };
     sweep: { lowest: number; highest: number; from: number; to: number; depths: number[]; usualDepth: number };
 }
 

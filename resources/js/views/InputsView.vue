@@ -5,7 +5,6 @@ import InputLine from '@/components/inputs/InputLine.vue';
 import LoopList from '@/components/inputs/LoopList.vue';
 import PortName from '@/components/inputs/PortName.vue';
 import { decibels } from '@/format';
-import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
@@ -18,7 +17,10 @@ const listening = useListening();
 const selection = useSelection();
 
 /** Between which a healthy level peaks. */
-const marks = [rules().input.lowestPeak, rules().input.highestPeak];
+const marks = computed(() => {
+    const healthy = hardware.state?.healthy;
+    return healthy ? [healthy.lowestPeak, healthy.highestPeak] : [];
+});
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const buffer = computed(() => hardware.state?.buffer ?? 128);
 const buffers = computed(() =>

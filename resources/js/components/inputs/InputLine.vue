@@ -4,7 +4,6 @@ import PortName from './PortName.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
-import { rules } from '@/rules';
 import { useHardware } from '@/stores/hardware';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -45,7 +44,8 @@ const plug = computed(() =>
 const loops = computed(() =>
     hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
 );
-const marks = [rules().input.lowestPeak, rules().input.highestPeak];
+const healthy = computed(() => hardware.state?.healthy);
+const marks = computed(() => (healthy.value ? [healthy.value.lowestPeak, healthy.value.highestPeak] : []));
 const level = computed(() => hardware.levels[props.port]);
 const share = (value: number | null | undefined) =>
     value === null || value === undefined ? 0 : Math.min(1, Math.max(0, (value - LOWEST) / -LOWEST));
@@ -101,7 +101,7 @@ async function lead(to: string): Promise<void> {
             <span
                 class="average"
                 :style="{ width: `${100 * share(level?.[1])}%` }"
-                :class="{ hot: (level?.[0] ?? -99) > rules().input.highestPeak }"
+                :class="{ hot: (level?.[0] ?? -99) > (healthy?.highestPeak ?? 0) }"
             />
             <span v-if="level && level[0] !== null" class="peak" :style="{ left: `${100 * share(level[0])}%` }" />
             <span v-for="mark in marks" :key="mark" class="tick" :style="{ left: `${100 * share(mark)}%` }" />

@@ -32,6 +32,7 @@ const state: InterfaceState = {
         { id: 'file', label: 'a file' },
         { id: 'cable', label: 'a cable' },
     ],
+    healthy: { lowestPeak: -12, highestPeak: -6 },
     usualQuick: 3,
     gains: { lowest: -12, highest: 60 },
     latency: { in: 152, out: 148, roundTrip: 300 },
