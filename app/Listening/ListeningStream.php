@@ -118,7 +118,7 @@ final class ListeningStream
         $this->compiler = $this->engines->compiler($rate, $interface);
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
-        $told = $this->units->notice();
+        $units = $this->units->notice();
         $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         if ($options?->standing === true) {
             $this->engine->standStill();
@@ -131,8 +131,8 @@ final class ListeningStream
         $this->engine->start($from, (int) ($this->preRoll * $rate));
         $this->comparison->start($from, (int) ($this->preRoll * $rate));
         yield $this->layout();
-        if ($told['busy'] !== []) {
-            yield Frames::notice($told);
+        if ($units['busy'] !== []) {
+            yield Frames::notice($units);
         }
 
         $pace = new Pace(min(0.4, $this->lead));

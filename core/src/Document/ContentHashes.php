@@ -13,7 +13,6 @@ use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Hardware\HardwareLoop;
-use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
@@ -233,7 +232,7 @@ final class ContentHashes
     /** @return list<mixed> the hardware loops of a channel, as they are set; nothing where it has none */
     private static function loops(Session $session, Channel $channel): array
     {
-        $used = array_map(static fn (Insert $insert): string => $insert instanceof HardwareInsert ? $insert->loop : '', $channel->allInserts());
+        $used = $channel->loops();
         $loops = array_values(array_filter($session->loops, static fn (HardwareLoop $loop): bool => in_array($loop->id, $used, true)));
 
         return $loops === [] ? [] : [self::heard(LoopCodec::encode($loops))];

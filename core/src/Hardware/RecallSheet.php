@@ -11,8 +11,6 @@ use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Hardware\HardwareLoop;
-use Hafen\Session\Insert\HardwareInsert;
-use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
 
 /** How each unit of outboard was set for a session, and what differs from where its knobs stand now. */
@@ -139,10 +137,7 @@ final readonly class RecallSheet
     /** @return list<string> names of the channels a loop is on */
     private function channels(HardwareLoop $loop): array
     {
-        $on = array_filter($this->session->channels, static fn (Channel $channel): bool => array_filter(
-            $channel->allInserts(),
-            static fn (Insert $insert): bool => $insert instanceof HardwareInsert && $insert->loop === $loop->id,
-        ) !== []);
+        $on = array_filter($this->session->channels, static fn (Channel $channel): bool => in_array($loop->id, $channel->loops(), true));
 
         return array_values(array_map(static fn (Channel $channel): string => $channel->name, $on));
     }

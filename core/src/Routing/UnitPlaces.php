@@ -19,6 +19,16 @@ final class UnitPlaces
     /** @return list<array{Channel, HardwareInsert}> in the order of the channels */
     public static function of(Session $session): array
     {
+        return SessionGraph::unitPlaces($session);
+    }
+
+    /**
+     * Looks for them; {@see of()} does so once for each session.
+     *
+     * @return list<array{Channel, HardwareInsert}>
+     */
+    public static function find(Session $session): array
+    {
         $places = [];
         foreach ($session->loops === [] ? [] : $session->channels as $channel) {
             if ($channel->off) {

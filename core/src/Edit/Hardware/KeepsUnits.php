@@ -8,7 +8,6 @@ use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\UnitIsTaken;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\UnitPlaces;
-use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Session;
 
 /** Any edit, refused where a unit of outboard would be needed in two places at the same time, or an insert goes through a loop that is not there. */
@@ -21,28 +20,22 @@ final readonly class KeepsUnits implements Edit
     public function apply(Session $session): Session
     {
         $after = $this->edit->apply($session);
-        if ($after !== $session) {
-            self::refuseMissing($after);
+        if ($after === $session) {
+            return $after;
         }
-        $conflict = $after === $session ? null : UnitPlaces::conflict($after, $this->processors);
+        // What was kept in another session may go through a loop this one has not.
+        foreach ($after->channels as $channel) {
+            foreach ($channel->loops() as $loop) {
+                Loops::find($after, $loop);
+            }
+        }
+        $conflict = UnitPlaces::conflict($after, $this->processors);
         if ($conflict !== null) {
             // Who has it already is named first.
             throw UnitIsTaken::by(UnitPlaces::has($session, $conflict->one->id) ? $conflict : $conflict->turned());
         }
 
         return $after;
-    }
-
-    /** What was kept in another session may go through a loop this one has not. */
-    private static function refuseMissing(Session $session): void
-    {
-        foreach ($session->channels as $channel) {
-            foreach ($channel->allInserts() as $insert) {
-                if ($insert instanceof HardwareInsert) {
-                    Loops::find($session, $insert->loop);
-                }
-            }
-        }
     }
 
     public function label(Session $before): string

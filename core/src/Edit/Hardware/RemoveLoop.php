@@ -7,7 +7,6 @@ namespace Hafen\Edit\Hardware;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Refusals\LoopIsUsed;
 use Hafen\Session\Hardware\HardwareLoop;
-use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Session;
 
 /** Removes a hardware loop no insert goes through. */
@@ -21,10 +20,8 @@ final readonly class RemoveLoop implements Edit
     {
         $loop = Loops::find($session, $this->loop);
         foreach ($session->channels as $channel) {
-            foreach ($channel->allInserts() as $insert) {
-                if ($insert instanceof HardwareInsert && $insert->loop === $loop->id) {
-                    throw LoopIsUsed::on($loop->name, $channel->name);
-                }
+            if (in_array($loop->id, $channel->loops(), true)) {
+                throw LoopIsUsed::on($loop->name, $channel->name);
             }
         }
 

@@ -294,14 +294,16 @@ final readonly class EditCodec
         return $found instanceof ProcessorInsert ? $this->processors->spec($found->processor) : throw NoSuchInsert::withId($insert);
     }
 
-    private static function branch(JsonNode $node): ?string
+    /** The branch something goes into; null is the row itself. */
+    public static function branch(JsonNode $node): ?string
     {
         $branch = $node->optional('branch');
 
         return $branch === null || $branch->value === null ? null : $branch->id();
     }
 
-    private static function row(JsonNode $node): Row
+    /** The row something goes into; the one before the fader where none is named. */
+    public static function row(JsonNode $node): Row
     {
         return Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts');
     }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Edit\Json;
 
-use Closure;
 use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
 use Hafen\Document\LoopCodec;
@@ -16,7 +15,6 @@ use Hafen\Edit\Hardware\SetLoop;
 use Hafen\Edit\Insert\InsertPosition;
 use Hafen\Edit\Insert\Rows;
 use Hafen\Session\Hardware\HardwareLoop;
-use Hafen\Session\Insert\Row;
 
 /** The edits of hardware loops, from JSON; {@see EditCodec}. */
 final class LoopEditCodec
@@ -56,63 +54,40 @@ final class LoopEditCodec
         if ($fields === []) {
             throw $node->expected('something to set: '.implode(', ', array_keys(self::FIELDS)));
         }
-        // Read before any is applied: what is wrong is refused with its field.
+        // What is wrong is refused with its field before anything is set.
         $changes = [];
-        foreach (array_keys($fields) as $field) {
-            $changes[] = self::change($field, $node->get($field));
+        if ($node->has('name')) {
+            $changes['name'] = $node->get('name')->text(1, 120);
+        }
+        if ($node->has('send')) {
+            $changes['send'] = LoopCodec::ports($node->get('send'), 'hw');
+        }
+        if ($node->has('return')) {
+            $changes['return'] = LoopCodec::ports($node->get('return'), 'in');
+        }
+        if ($node->has('unit')) {
+            $changes['unit'] = $node->get('unit')->value === null ? null : $node->get('unit')->id();
+        }
+        if ($node->has('sendTrim')) {
+            $changes['sendTrim'] = LoopCodec::trim($node->get('sendTrim'));
+        }
+        if ($node->has('returnTrim')) {
+            $changes['returnTrim'] = LoopCodec::trim($node->get('returnTrim'));
+        }
+        if ($node->has('invert')) {
+            $changes['invert'] = $node->get('invert')->boolean();
+        }
+        if ($node->has('tail')) {
+            $changes['tail'] = LoopCodec::tail($node->get('tail'));
+        }
+        if ($node->has('delay')) {
+            $changes['delay'] = $node->get('delay')->value === null ? null : LoopCodec::delay($node->get('delay'));
+        }
+        if ($node->has('recall')) {
+            $changes['recall'] = $node->get('recall')->value === null ? null : LoopCodec::recall($node->get('recall'));
         }
 
-        return new SetLoop($node->get('loop')->id(), implode(' and ', array_unique($fields)), static fn (HardwareLoop $loop): HardwareLoop => self::matching(
-            array_reduce($changes, static fn (HardwareLoop $loop, Closure $change): HardwareLoop => $change($loop), $loop),
-            $node,
-        ));
-    }
-
-    /** @return Closure(HardwareLoop): HardwareLoop */
-    private static function change(string $field, JsonNode $node): Closure
-    {
-        switch ($field) {
-            case 'name':
-                $name = $node->text(1, 120);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['name' => $name]);
-            case 'send':
-                $send = LoopCodec::ports($node, 'hw');
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->withPorts($send, $loop->return);
-            case 'return':
-                $return = LoopCodec::ports($node, 'in');
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->withPorts($loop->send, $return);
-            case 'unit':
-                $unit = $node->value === null ? null : $node->id();
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->withUnit($unit);
-            case 'sendTrim':
-                $trim = LoopCodec::trim($node);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['sendTrim' => $trim]);
-            case 'returnTrim':
-                $trim = LoopCodec::trim($node);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['returnTrim' => $trim]);
-            case 'invert':
-                $invert = $node->boolean();
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['invert' => $invert]);
-            case 'tail':
-                $tail = LoopCodec::tail($node);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['tail' => $tail]);
-            case 'delay':
-                $delay = $node->value === null ? null : LoopCodec::delay($node);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['delay' => $delay]);
-            default:
-                $recall = $node->value === null ? null : LoopCodec::recall($node);
-
-                return static fn (HardwareLoop $loop): HardwareLoop => $loop->with(['recall' => $recall]);
-        }
+        return new SetLoop($node->get('loop')->id(), implode(' and ', array_unique($fields)), static fn (HardwareLoop $loop): HardwareLoop => self::matching($loop->with($changes), $node));
     }
 
     /** @throws InvalidDocument when it comes back on more or fewer ports than it goes out on */
@@ -123,13 +98,11 @@ final class LoopEditCodec
 
     private static function inRow(JsonNode $node): AddHardware
     {
-        $branch = $node->optional('branch');
-
         return new AddHardware($node->get('loop')->id(), new InsertPosition(
             $node->get('channel')->id(),
-            Row::from($node->optional('row')?->oneOf(array_column(Row::cases(), 'value')) ?? 'inserts'),
+            EditCodec::row($node),
             $node->optional('at')?->integer(0, Rows::MOST),
-            $branch === null || $branch->value === null ? null : $branch->id(),
+            EditCodec::branch($node),
         ));
     }
 }

@@ -7,6 +7,7 @@ namespace Hafen\Session\Channel;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Automation\AutomationTarget;
 use Hafen\Session\Copies;
+use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
@@ -72,6 +73,19 @@ final readonly class Channel
     public function allInserts(): array
     {
         return [...Inserts::all($this->inserts), ...Inserts::all($this->postInserts)];
+    }
+
+    /** @return list<string> ids of the hardware loops its inserts go through, whether they are on or not */
+    public function loops(): array
+    {
+        $loops = [];
+        foreach ($this->allInserts() as $insert) {
+            if ($insert instanceof HardwareInsert) {
+                $loops[] = $insert->loop;
+            }
+        }
+
+        return $loops;
     }
 
     /** What moves a control over time, by its target's text; null where nothing does. */

@@ -68,25 +68,16 @@ final readonly class HardwareLoop
         return $this->copy(id: $id);
     }
 
-    /** On other ports nothing is known of its delay. */
-    public function withPorts(string $send, string $return): self
-    {
-        return $send === $this->send && $return === $this->return ? $this : $this->copy(send: $send, return: $return, delay: null);
-    }
-
-    /** Through another unit nothing is known of its delay, nor of its knobs. */
-    public function withUnit(?string $unit): self
-    {
-        return $unit === $this->unit ? $this : $this->copy(unit: $unit, delay: null, recall: null);
-    }
-
     /**
-     * With other values of its other fields.
+     * With other values of some fields. On other ports, or through another unit, nothing is known of its delay; of another unit's knobs neither.
      *
-     * @param  array{name?: string, sendTrim?: float, returnTrim?: float, invert?: bool, tail?: float, delay?: ?MeasuredDelay, recall?: ?Recall}  $changes
+     * @param  array{name?: string, send?: string, return?: string, unit?: ?string, sendTrim?: float, returnTrim?: float, invert?: bool, tail?: float, delay?: ?MeasuredDelay, recall?: ?Recall}  $changes
      */
     public function with(array $changes): self
     {
-        return $this->copy(...$changes);
+        $isOtherUnit = array_key_exists('unit', $changes) && $changes['unit'] !== $this->unit;
+        $isElsewhere = $isOtherUnit || ($changes['send'] ?? $this->send) !== $this->send || ($changes['return'] ?? $this->return) !== $this->return;
+
+        return $this->copy(...[...($isElsewhere ? ['delay' => null] : []), ...($isOtherUnit ? ['recall' => null] : []), ...$changes]);
     }
 }
