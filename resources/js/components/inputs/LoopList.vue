@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { HardwareLoop, Unit } from '@/api/types';
+import type { Unit } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LoopSettings from './LoopSettings.vue';
 import { useHardware } from '@/stores/hardware';
@@ -88,11 +88,6 @@ function portsFor(unit: Unit, way: 'hw' | 'in'): { value: string; name: string }
         ...ports(way, count).filter(({ value }) => value.includes('-') === unit.isStereo),
     ];
 }
-
-const stateOf = (loop: HardwareLoop) => {
-    const on = hardware.placesOf(loop).map(({ name: channel }) => channel);
-    return on.length > 0 ? on.join(', ') : 'free';
-};
 </script>
 
 <template>
@@ -122,10 +117,10 @@ const stateOf = (loop: HardwareLoop) => {
                     >
                         {{ channel.name }}
                     </button>
-                    <span v-if="stateOf(loop) === 'free'" class="hint">free, to be added on Paths</span>
+                    <span v-if="hardware.placesOf(loop).length === 0" class="hint">free, to be added on Paths</span>
                 </span>
                 <button
-                    v-if="stateOf(loop) === 'free'"
+                    v-if="hardware.placesOf(loop).length === 0"
                     class="text-button"
                     :aria-label="`Remove the loop ${loop.name}`"
                     @click="session.edit({ type: 'remove-loop', loop: loop.id })"

@@ -13,6 +13,8 @@ const props = defineProps<{ loop: HardwareLoop }>();
 const session = useSession();
 const hardware = useHardware();
 
+const TRIMS = { sendTrim: 'Send level', returnTrim: 'Return level' } as const;
+
 const unit = computed(() => hardware.unitOf(props.loop));
 const delay = computed(() => hardware.delayOf(props.loop));
 const found = computed(() => hardware.pinged[props.loop.id]);
@@ -76,32 +78,18 @@ function recall(): void {
             </button>
             <a class="text-button" target="_blank" :href="`/api/sessions/${session.state?.id}/recall`">Recall sheet</a>
         </div>
-        <div class="trim">
-            <span>Send level</span>
+        <div v-for="(label, trim) in TRIMS" :key="trim" class="setting">
+            <span>{{ label }}</span>
             <LyingSlider
-                :model-value="loop.sendTrim"
+                :model-value="loop[trim]"
                 :min="-40"
                 :max="40"
                 :default="0"
                 :step="0.5"
                 :fine="0.1"
-                label="Send level"
-                :text="decibels(loop.sendTrim, true)"
-                @change="(sendTrim, gesture) => sendTrim !== null && set({ sendTrim }, gesture)"
-            />
-        </div>
-        <div class="trim">
-            <span>Return level</span>
-            <LyingSlider
-                :model-value="loop.returnTrim"
-                :min="-40"
-                :max="40"
-                :default="0"
-                :step="0.5"
-                :fine="0.1"
-                label="Return level"
-                :text="decibels(loop.returnTrim, true)"
-                @change="(returnTrim, gesture) => returnTrim !== null && set({ returnTrim }, gesture)"
+                :label="label"
+                :text="decibels(loop[trim], true)"
+                @change="(to, gesture) => to !== null && set({ [trim]: to }, gesture)"
             />
         </div>
         <template v-if="unit">
@@ -176,13 +164,6 @@ function recall(): void {
     display: flex;
     flex-wrap: wrap;
     gap: 4px 14px;
-}
-
-.trim {
-    display: grid;
-    grid-template-columns: 104px 1fr;
-    align-items: center;
-    gap: 8px;
 }
 
 h3 {

@@ -14,9 +14,9 @@ import { tell, tellRefusal } from '@/stores/notices';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { newGesture, useSession } from '@/stores/session';
-import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SidechainSource from './SidechainSource.vue';
 import AdviceList from './AdviceList.vue';
+import InsertMix from './InsertMix.vue';
 import OrderStrip from '@/components/paths/OrderStrip.vue';
 import ParameterControl from '@/components/controls/ParameterControl.vue';
 import PresetMenu from './PresetMenu.vue';
@@ -183,24 +183,7 @@ function remove(): void {
             Find the key in the recordings
         </button>
         <SidechainSource v-if="spec.takesSidechain" :channel="channel" :insert="insert" />
-        <div class="mix" data-parameter="mix">
-            <span>Mix</span>
-            <LyingSlider
-                :model-value="Math.round(insert.mix * 1000) / 10"
-                :min="0"
-                :max="100"
-                :default="100 * (session.state?.inserts[insert.id]?.usualMix ?? 1)"
-                :step="1"
-                label="Mix"
-                :text="`${Math.round(insert.mix * 100)} %`"
-                @change="
-                    (next, gesture) =>
-                        session.edit({ type: 'set-mix', insert: insert.id, mix: (next ?? 0) / 100 }, gesture)
-                "
-            >
-                <template #default="{ value: now }">{{ Math.round(now ?? 0) }} %</template>
-            </LyingSlider>
-        </div>
+        <InsertMix :insert="insert" :usual="session.state?.inserts[insert.id]?.usualMix" />
         <AdviceList :advice="advice" />
         <OrderStrip :neighbours="location.neighbours" :insert="insert.id" />
         <p v-if="spec.levelDependent" class="about">Level-dependent: it sounds different when fed louder or softer.</p>
@@ -281,15 +264,6 @@ function remove(): void {
 
 .parameter:first-of-type {
     margin-top: 8px;
-}
-
-.mix {
-    display: grid;
-    grid-template-columns: 84px 1fr;
-    align-items: center;
-    min-height: 30px;
-    margin-top: 4px;
-    border-top: 1px solid var(--contour);
 }
 
 dl {
