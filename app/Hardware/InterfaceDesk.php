@@ -42,12 +42,17 @@ final readonly class InterfaceDesk
         return $this->stored()->change;
     }
 
-    /** The interface itself, for one who plays at a rate and a tempo. */
-    public function open(int $sampleRate, float $tempo): SimulatedInterface
+    /**
+     * The interface itself, for one who plays at a rate and a tempo.
+     *
+     * @param  bool  $gathers  works in longer blocks, see {@see InterfaceProfile::gathering()}
+     */
+    public function open(int $sampleRate, float $tempo, bool $gathers = false): SimulatedInterface
     {
+        $profile = $this->profile();
         $library = new MediaLibrary($this->folder, $sampleRate);
 
-        return new SimulatedInterface($this->profile(), $sampleRate, $tempo, static function (string $file) use ($library, $sampleRate): ?AudioSource {
+        return new SimulatedInterface($gathers ? $profile->gathering() : $profile, $sampleRate, $tempo, static function (string $file) use ($library, $sampleRate): ?AudioSource {
             try {
                 return Resampler::to($library->open($file), $sampleRate);
             } catch (UnreadableAudioFile) {

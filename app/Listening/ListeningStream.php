@@ -114,10 +114,9 @@ final class ListeningStream
         $this->session = $this->book->open($stored);
         $rate = $this->session->sampleRate;
         $options = $reader->read();
-        $interface = $this->open->open($this->session);
-        $this->compiler = $this->engines->compiler($rate, $interface);
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
+        $this->compiler = $this->engines->compiler($rate, $this->open->open($this->session));
         $units = $this->units->notice();
         $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         if ($options?->standing === true) {
@@ -139,6 +138,7 @@ final class ListeningStream
         $loudness = new LoudnessMeter($rate);
         $sent = 0;
         $told = $read = 0.0;
+        $isToldLate = false;
         while (! connection_aborted()) {
             $blocks = [];
             $position = $this->engine->position();
@@ -162,6 +162,18 @@ final class ListeningStream
                 }
                 $start = hrtime(true);
                 yield from $this->follow($options, $this->engine->position(), true);
+                $late = $this->open->isLateBy($this->session);
+                if ($late > 0.0 && ! $this->recordings->isOn()) {
+                    yield Frames::notice(['kind' => 'interface-set', 'isSame' => false]);
+                    yield Frames::end();
+
+                    return;
+                }
+                if ($late > 0.0 && ! $isToldLate) {
+                    // A take is not interrupted.
+                    $isToldLate = true;
+                    yield Frames::notice(['kind' => 'heard-late', 'milliseconds' => round($late, 1)]);
+                }
                 $blocks[] = $block = $this->block();
                 $busy += hrtime(true) - $start;
                 $expected += $block->frames();

@@ -6,9 +6,11 @@ namespace App\Listening;
 
 use App\Hardware\InterfaceDesk;
 use Hafen\Audio\Decibel;
+use Hafen\Engine\Monitoring;
 use Hafen\Hardware\AudioInterface;
 use Hafen\Hardware\InputReading;
 use Hafen\Hardware\SimulatedInterface;
+use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Session;
 use Illuminate\Database\QueryException;
 
@@ -22,6 +24,11 @@ final class OpenInterface
 
     private int $setting = 0;
 
+    /** Frames of the buffer it was set to when it was opened. */
+    private int $buffer = 0;
+
+    private bool $gathers = false;
+
     /** @var array<int, int> samples that were clipped and are not kept yet, by port */
     private array $clipped = [];
 
@@ -31,10 +38,13 @@ final class OpenInterface
     {
     }
 
+    /** @param  Session  $session  as it is heard: where it goes through hardware and nobody hears a live input, longer blocks are gathered */
     public function open(Session $session): AudioInterface
     {
         $this->setting = $this->desk->changeNumber();
-        $this->interface = $this->desk->open($session->sampleRate, $session->tempo);
+        $this->buffer = $this->desk->profile()->buffer;
+        $this->gathers = ! Monitoring::isLive($session) && UnitPlaces::of($session) !== [];
+        $this->interface = $this->desk->open($session->sampleRate, $session->tempo, $this->gathers);
 
         return $this->interface;
     }
@@ -50,10 +60,16 @@ final class OpenInterface
         $this->interface?->readAll($readsAll);
     }
 
-    /** Frames of its buffer; null where it is not open. */
+    /** Frames of its blocks; null where it is not open. */
     public function buffer(): ?int
     {
         return $this->interface?->latency()->buffer;
+    }
+
+    /** Milliseconds by which a live input is heard later than it should be, as longer blocks are gathered. */
+    public function isLateBy(Session $session): float
+    {
+        return $this->gathers && Monitoring::isLive($session) ? 2000.0 * (($this->buffer() ?? $this->buffer) - $this->buffer) / $session->sampleRate : 0.0;
     }
 
     /**
@@ -71,7 +87,7 @@ final class OpenInterface
         $profile = $this->desk->profile();
         $this->interface->configure($profile);
 
-        return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer()];
+        return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer];
     }
 
     /** @return array{kind: 'inputs', ports: object} peak and average in dBFS, and samples that were clipped, since last told, by port */

@@ -190,6 +190,39 @@ it('plays without a unit while something else goes through it, says so, and with
     expect($most)->toBeLessThan(1e-4);
 });
 
+it('works in longer blocks while nobody hears a live input, begins anew with short ones as one is heard, but not in the middle of a take', function (bool $isRecording): void {
+    $session = cabled();
+    edit($session, 1, ['type' => 'set-input', 'channel' => 'bass', 'input' => 'in:2', 'monitor' => 'armed'])->assertOk();
+    $told = $buffers = [];
+    $blocks = 0;
+    listenTo($session, ['side' => 1], function (string $kind, array $data, string $id) use (&$told, &$buffers, &$blocks, $isRecording): bool {
+        if ($kind === 'L') {
+            $buffers[] = $data['buffer'];
+        }
+        if ($kind === 'N' && in_array($data['kind'], ['interface-set', 'heard-late'], true)) {
+            $told[] = $data['kind'] === 'heard-late' ? $data['milliseconds'] : $data['isSame'];
+        }
+        if ($kind === 'A' && ++$blocks === 2 && $isRecording) {
+            test()->putJson("/api/listenings/{$id}", ['side' => 1, 'record' => [['channel' => 'cello', 'tap' => 'heard']]])->assertOk();
+        }
+        if ($kind === 'A' && $blocks === 4) {
+            test()->putJson("/api/listenings/{$id}", ['side' => 1, 'armed' => ['bass'], ...($isRecording ? ['record' => [['channel' => 'cello', 'tap' => 'heard']]] : [])])->assertOk();
+        }
+
+        return true;
+    });
+    expect(array_unique($buffers))->toBe([512]);
+    // 384 samples more each way.
+    $isRecording ? expect($told)->toBe([16.0]) : expect($told)->toBe([false])->and($blocks)->toBe(4);
+    // It is opened as short as it is set where a live input is heard from the start.
+    listenTo($session, ['armed' => ['bass']], function (string $kind, array $data) use (&$buffers): bool {
+        $buffers[] = $data['buffer'] ?? null;
+
+        return $kind !== 'A';
+    });
+    expect(array_filter($buffers))->toContain(128);
+})->with([false, true]);
+
 it('refuses to compare what comes before a unit, as only one sound goes through it', function (): void {
     $session = Demo::session(Mix::session([Mix::track('cello', [Mix::insert('i1', 'drive'), new HardwareInsert('h1', 'l1'), Mix::insert('i2', 'drive')]), Mix::track('bass')])
         ->withLoops([new HardwareLoop('l1', 'Cable', 'hw:7', 'in:7', tail: 0.0, delay: new MeasuredDelay(300.0, 128))]));

@@ -19,6 +19,7 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Frozen;
 use Hafen\Session\Channel\TapPoint;
+use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -46,6 +47,15 @@ final readonly class Compiler
     public function beside(): self
     {
         return new self($this->processors, $this->library, $this->interface, false);
+    }
+
+    /** The session as it is played: through hardware as late as the buffer of the interface makes it, whatever the loops were pinged with. */
+    public function played(Session $session): Session
+    {
+        $buffer = $this->interface?->latency()->buffer;
+        $loops = $buffer === null ? $session->loops : array_map(static fn (HardwareLoop $loop): HardwareLoop => $loop->atBuffer($buffer), $session->loops);
+
+        return $loops === $session->loops ? $session : $session->withLoops($loops);
     }
 
     /**

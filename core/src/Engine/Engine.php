@@ -79,6 +79,7 @@ final class Engine
         private readonly ?Processes $processes = null,
     ) {
         $this->isInterfaceOpen = $compiler->blocks !== null;
+        $session = $compiler->played($session);
         $processes?->open($session, $blockSize, $metered);
         $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
         $processes?->opened();
@@ -231,6 +232,7 @@ final class Engine
     public function change(Session $session): void
     {
         $this->completeBlock();
+        $session = $this->compiler->played($session);
         $moving = $this->processes?->moving($session) ?? [];
         $change = PlanChange::between($this->plan(), $session, $this->compiler->arrivals($session))->moving($moving);
         if (! $change->needsFade && $this->pending === null) {

@@ -13,6 +13,9 @@ final readonly class InterfaceProfile
 {
     public const BUFFERS = [32, 64, 128, 256, 512, 1024, 2048];
 
+    /** Frames that are gathered where nobody hears a live input. */
+    private const GATHERED = 512;
+
     /** Samples by which its converters come late, in and out. */
     private const ADC = 24;
 
@@ -65,6 +68,12 @@ final readonly class InterfaceProfile
     public function withBuffer(int $buffer): self
     {
         return new self($buffer, $this->inputs, $this->outputs, $this->units);
+    }
+
+    /** The same where nobody hears a live input: longer blocks are gathered then, as they take less of the machine. */
+    public function gathering(): self
+    {
+        return $this->withBuffer(max($this->buffer, self::GATHERED));
     }
 
     /** With something else at an input: a unit that came back there is unplugged. */

@@ -89,6 +89,18 @@ it('brings sound back lined up to the sample, on a track, a group, a return, the
     }
 })->with([32, 128, 512, 2048])->with(['track', 'group', 'main', 'branch']);
 
+it('lines a loop up with another buffer than it was pinged with, also while revisions change', function (int $pinged, int $buffer): void {
+    $session = static fn (array $row): Session => Mix::session([Mix::track('cello', $row, length: 24000), Mix::track('bass', length: 24000)], length: 24000);
+    $through = throughLoops($session([new HardwareInsert('h1', 'l1')]), cableLoop($pinged));
+    $engine = loopEngine($through, patched($buffer));
+    $engine->start(0, 0);
+    $first = Mix::take($engine, 2048);
+    $engine->change(throughLoops($session([new HardwareInsert('h1', 'l1')]), cableLoop($pinged, ['name' => 'Renamed'])));
+    $heard = [...$first->left, ...Mix::take($engine, 8192)->left];
+    $wanted = Mix::render($session([]), loopLibrary(), frames: count($heard))->left;
+    expect(max(array_map(static fn (float $a, float $b): float => abs($a - $b), $heard, $wanted)))->toBeLessThan(4 / 8_388_608);
+})->with([[128, 512], [32, 2048], [512, 64]]);
+
 it('sends both sides out of a stereo loop and brings them back each to its own', function (): void {
     $track = static fn (array $row): Session => Mix::session([Mix::track('horn', $row, Hafen\Session\Channel\Width::Stereo, 24000)], length: 24000);
     $through = throughLoops($track([new HardwareInsert('h1', 'l2')]), cableLoop(isStereo: true));

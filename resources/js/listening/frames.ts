@@ -61,6 +61,7 @@ export type Notice =
     | { kind: 'recording'; takes: TakeSoFar[] }
     | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
     | { kind: 'interface-set'; isSame: boolean }
+    | { kind: 'heard-late'; milliseconds: number }
     /** Names of the hardware loops that are not heard, as something else goes through them. */
     | { kind: 'units'; busy: string[] }
     | { kind: 'fault'; channel: string; position: number }

@@ -217,6 +217,8 @@ export const useListening = defineStore('listening', () => {
             if (!notice.isSame) {
                 beginAnew();
             }
+        } else if (notice.kind === 'heard-late') {
+            tell(`Until the take ends, live inputs are heard ${notice.milliseconds} ms later than said.`, 'warning');
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
         }
@@ -354,8 +356,11 @@ export const useListening = defineStore('listening', () => {
 
     const standAgain = useTimeoutFn(() => void stand(), STAND_AFTER, { immediate: false });
 
-    /** Goes on where it is with another engine: the interface has another buffer. */
+    /** Goes on where it is with another engine: the interface works with another buffer. */
     function beginAnew(): void {
+        if (recording.value) {
+            tell('The interface works with another buffer now. The take ended there, and is kept.', 'warning');
+        }
         if (isPlaying.value) {
             void seek(player.position() ?? position.value);
         } else {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine\Parallel;
 
+use Hafen\Engine\Monitoring;
 use Hafen\Engine\ProcessingCost;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
@@ -33,7 +34,7 @@ final readonly class Cut
     /** As much as one process may be given, where their number is not set: less than half a core, as playing is not even. */
     private const ENOUGH = 40.0;
 
-    /** What goes through hardware is worked in blocks of the interface's buffer, which takes so many times as long (as measured, 128 frames for 512). */
+    /** Where a live input is heard, blocks are as short as the interface's buffer, and take so many times as long (as measured, 128 frames for 512). */
     private const SHORT_BLOCKS = 1.8;
 
     /** @param  list<Part>  $parts  one for each of the other processes */
@@ -92,7 +93,7 @@ final readonly class Cut
     /** How many processes a session needs to be played, on so many cores. */
     public static function processesFor(Session $session, int $cores): int
     {
-        $load = self::load($session) * (UnitPlaces::of($session) === [] ? 1.0 : self::SHORT_BLOCKS);
+        $load = self::load($session) * (Monitoring::isLive($session) ? self::SHORT_BLOCKS : 1.0);
 
         return max(1, min($cores, (int) ceil(100 * $load / self::ENOUGH)));
     }

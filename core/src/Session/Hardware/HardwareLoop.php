@@ -58,6 +58,12 @@ final readonly class HardwareLoop
         return (int) round($this->delay->samples ?? 0.0);
     }
 
+    /** The same with another buffer, which makes sound late once on its way out and once on its way in. */
+    public function atBuffer(int $buffer): self
+    {
+        return $this->delay === null || $this->delay->buffer === $buffer ? $this : $this->copy(delay: $this->delay->atBuffer($buffer));
+    }
+
     public function sharesPortsWith(self $other): bool
     {
         return array_intersect($this->outputs(), $other->outputs()) !== [] || array_intersect($this->inputs(), $other->inputs()) !== [];

@@ -10,4 +10,10 @@ final readonly class MeasuredDelay
     public function __construct(public float $samples, public int $buffer)
     {
     }
+
+    /** What a ping would measure with another buffer. */
+    public function atBuffer(int $buffer): self
+    {
+        return new self($this->samples + 2 * ($buffer - $this->buffer), $buffer);
+    }
 }
