@@ -199,8 +199,25 @@ http {
         }
         location @application { fastcgi_pass unix:$run/web.sock; }
     }
-}
 CONF
+    # What other devices may reach: the pages of performers, and the files they are made of.
+    [ -z "${HAFEN_PERFORMERS_URL:-}" ] || cat <<CONF
+    server {
+        listen $((port + 2));
+        root $root/public;
+        client_max_body_size 4k;
+        location /build/ {
+            add_header X-Content-Type-Options nosniff always;
+            add_header Cache-Control 'public, max-age=31536000, immutable';
+        }
+        location = /look.js { }
+        location = /mark.svg { }
+        location /cue/ { fastcgi_pass unix:$run/web.sock; }
+        location /api/cues/ { fastcgi_pass unix:$run/web.sock; }
+        location / { return 404; }
+    }
+CONF
+    echo '}'
 }
 
 # start_servers PORT LOG_FOLDER : pages, edits and listening on PORT, a queue worker for each core (two to eight) and a supervisor.
@@ -228,6 +245,10 @@ start_servers() {
     else
         export HAFEN_LISTEN_URL="http://127.0.0.1:$((port + 1))" HAFEN_LISTENERS=4
         PHP_CLI_SERVER_WORKERS=$WEB_PROCESSES keep_running php -S "127.0.0.1:$port" -t public bin/router.php >"$logs/web.log" 2>&1
+        if [ -n "${HAFEN_PERFORMERS_URL:-}" ]; then
+            # The application refuses everything but the pages of performers to other devices.
+            PHP_CLI_SERVER_WORKERS=4 keep_running php -S "0.0.0.0:$((port + 2))" -t public bin/router.php >"$logs/performers.log" 2>&1
+        fi
         PHP_CLI_SERVER_WORKERS=8 keep_running php -S "127.0.0.1:$((port + 1))" -t public bin/router.php >"$logs/listen.log" 2>&1
         served_by="PHP's own server: a process of it that is killed is not replaced, and a request may wait behind a slow one. Install nginx-light and php8.2-fpm for more"
     fi

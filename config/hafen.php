@@ -22,6 +22,9 @@ return [
     // Where listening streams are served: its own processes, so that a long stream never holds up an edit.
     'listen_url' => env('HAFEN_LISTEN_URL', ''),
 
+    // Where other devices reach this machine, for the pages of performers and nothing else; empty where they do not.
+    'performers_url' => env('HAFEN_PERFORMERS_URL', ''),
+
     // Streams that can be served at once; as many processes have to be there, and a few more to say no to others.
     'listeners' => (int) env('HAFEN_LISTENERS', 4),
 

@@ -11,6 +11,7 @@ use App\Http\Controllers\LoadController;
 use App\Http\Controllers\LoopController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\MusicalKeyController;
+use App\Http\Controllers\PerformerController;
 use App\Http\Controllers\PilotController;
 use App\Http\Controllers\PlanController;
 use App\Http\Controllers\PresetController;
@@ -56,6 +57,11 @@ Route::put('interface', [InterfaceController::class, 'update']);
 
 Route::post('sessions/{session}/loops/{loop}/ping', [LoopController::class, 'ping'])->where('loop', '[A-Za-z0-9_-]{1,64}');
 Route::get('sessions/{session}/recall', [LoopController::class, 'recall']);
+
+Route::post('sessions/{session}/cues/{channel}/page', [PerformerController::class, 'open']);
+Route::delete('sessions/{session}/cues/{channel}/page', [PerformerController::class, 'close']);
+Route::get('cues/{key}', [PerformerController::class, 'show'])->where('key', '[0-9a-f]{32}');
+Route::put('cues/{key}', [PerformerController::class, 'update'])->where('key', '[0-9a-f]{32}');
 
 Route::get('rules', [RulesController::class, 'index']);
 Route::get('processors', [ProcessorController::class, 'index']);

@@ -6,6 +6,7 @@ namespace App\Http;
 
 use App\Listening\AllListening;
 use App\Media\DiskFull;
+use App\Performers\NoSuchPage;
 use App\Sessions\StaleEdit;
 use Hafen\Edit\Refusals\ChannelsAreFrozen;
 use Hafen\Edit\Refusals\UnitIsTaken;
@@ -34,6 +35,7 @@ final class RefusalResponse
         return new JsonResponse($body, match (true) {
             $refusal instanceof DiskFull => 507,
             $refusal instanceof AllListening => 503,
+            $refusal instanceof NoSuchPage => 404,
             default => 422,
         });
     }

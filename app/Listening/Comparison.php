@@ -65,12 +65,12 @@ final class Comparison
      *
      * @throws Refusal when what is compared is not there
      */
-    public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, ?Loop $loop, int $block): void
+    public function begin(array $compare, Session $session, Compiler $compiler, ProcessStarter $processes, Tap $tap, bool $besideMain, ?Loop $loop, int $block): void
     {
         $this->end();
         $this->other = $processes->engineToPlay($compiler->beside(), $this->otherSide($session, $compare), metered: false, blockSize: $block);
         $this->match = new LevelMatch($session->sampleRate);
-        $this->other->listenAt($tap);
+        $this->other->listenAt($tap, $besideMain);
         $this->other->loopOver($loop);
     }
 
@@ -93,9 +93,9 @@ final class Comparison
         $this->other?->change($this->otherSide($session, $compare));
     }
 
-    public function listenAt(Tap $tap): void
+    public function listenAt(Tap $tap, bool $besideMain): void
     {
-        $this->other?->listenAt($tap);
+        $this->other?->listenAt($tap, $besideMain);
     }
 
     public function loopOver(?Loop $loop): void

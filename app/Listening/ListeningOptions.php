@@ -22,6 +22,7 @@ final readonly class ListeningOptions
      * @param  ?float  $quick  live inputs are heard without inserts that make them later than so many milliseconds
      * @param  int  $setting  number of the interface's setting
      * @param  ?array{from: int, to: ?int}  $punch  what of it is recorded, in samples of the session; all of it where it is left out
+     * @param  bool  $beside  the tap is heard on the right ear, and the main on the left one
      */
     public function __construct(
         public int $change,
@@ -41,6 +42,7 @@ final readonly class ListeningOptions
         public ?float $quick = null,
         public int $setting = 0,
         public ?array $punch = null,
+        public bool $beside = false,
     ) {
     }
 }

@@ -19,7 +19,7 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch,
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch, l.beside,
              (select change from interface_profiles limit 1) as setting
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
@@ -29,7 +29,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, setting: ?int}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, beside: int, setting: ?int}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -72,6 +72,7 @@ final readonly class ListeningOptionsReader
             $row['quick'] === null ? null : (float) $row['quick'],
             $row['setting'] ?? 0,
             $punch,
+            (bool) $row['beside'],
         );
     }
 }

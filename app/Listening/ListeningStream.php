@@ -249,12 +249,12 @@ final class ListeningStream
         if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $this->units->areFreed()) {
             yield from $this->change($options);
         }
-        if ($options->tap !== $before?->tap) {
+        if ($options->tap !== $before?->tap || $options->beside !== $before?->beside) {
             $tap = $options->tap === null ? new Tap($this->session->main()->id) : Tap::fromString($options->tap);
-            if ($tap === null || ! $this->engine->listenAt($tap)) {
+            if ($tap === null || ! $this->engine->listenAt($tap, $options->beside)) {
                 yield Frames::notice(['kind' => 'tap-gone', 'tap' => $options->tap]);
             } else {
-                $this->comparison->listenAt($tap);
+                $this->comparison->listenAt($tap, $options->beside);
             }
         }
         if ($options->loopStart !== $before?->loopStart || $options->loopEnd !== $before?->loopEnd) {
@@ -320,7 +320,7 @@ final class ListeningStream
             return;
         }
         try {
-            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), self::loop($options), $this->engine->blockFrames());
+            $this->comparison->begin($options->compare, $this->session, $this->compiler, $this->engines->processes($this->session->sampleRate), $this->engine->tap(), $options->beside, self::loop($options), $this->engine->blockFrames());
         } catch (Refusal $refusal) {
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
 

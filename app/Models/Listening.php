@@ -24,6 +24,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property bool $standing
  * @property ?float $quick
  * @property bool $interface
+ * @property bool $beside
  * @property int $side
  * @property bool $stopped
  */
@@ -33,5 +34,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'beside' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

@@ -14,6 +14,7 @@ use App\Listening\Recordings;
 use App\Media\Decoder;
 use App\Media\DiskRoom;
 use App\Media\MediaFolder;
+use App\Performers\PerformerDesk;
 use App\Remote\JobsOnly;
 use App\Remote\NoQueue;
 use App\Remote\OrderQueue;
@@ -65,6 +66,7 @@ final class HafenServiceProvider extends ServiceProvider
         $this->app->singleton(UnitTurns::class, static fn (): UnitTurns => new UnitTurns(self::text('hafen.data').'/units'));
         $this->app->when(ThroughHardware::class)->needs('$isOffline')->giveConfig('hafen.offline_hardware');
         $this->app->when(ThroughHardware::class)->needs('$isElsewhere')->give(static fn (): bool => config('hafen.role') === 'worker');
+        $this->app->when(PerformerDesk::class)->needs('$url')->giveConfig('hafen.performers_url');
         $this->app->singleton(ListenerSeats::class, static fn (): ListenerSeats => new ListenerSeats(self::text('hafen.data').'/listeners', (int) self::text('hafen.listeners')));
         $this->app->bind(Decoder::class, static fn (Application $app): Decoder => new Decoder($app->make(DiskRoom::class), self::text('hafen.ffmpeg'), self::text('hafen.ffprobe')));
         $this->app->bind(QueueWorker::class, static fn (Application $app): mixed => $app->make('queue.worker'));

@@ -11,6 +11,7 @@ use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
 use Hafen\Document\NotYetSupported;
 use Hafen\Document\SessionCodec;
+use Hafen\Edit\Edit;
 use Hafen\Edit\Json\EditCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
@@ -85,12 +86,34 @@ final readonly class SessionBook
      */
     public function edit(int $id, int $base, JsonNode $node, ?string $gesture = null): StoredSession
     {
-        return $this->untilStored($id, function (StoredSession $stored) use ($base, $node, $gesture): ?StoredSession {
+        return $this->edited($id, $base, fn (Session $session): Edit => $this->edits->decode($node, $session), $gesture);
+    }
+
+    /**
+     * Applies an edit to the session as it is by then.
+     *
+     * @param  callable(Session): Edit  $edit
+     * @param  ?string  $gesture  see {@see edit()}
+     *
+     * @throws Refusal when the edit, or what it would make, is not allowed
+     */
+    public function apply(int $id, callable $edit, ?string $gesture = null): StoredSession
+    {
+        return $this->edited($id, null, $edit, $gesture);
+    }
+
+    /**
+     * @param  ?int  $base  the state it was made on; null is the newest
+     * @param  callable(Session): Edit  $decode
+     */
+    private function edited(int $id, ?int $base, callable $decode, ?string $gesture): StoredSession
+    {
+        return $this->untilStored($id, function (StoredSession $stored) use ($base, $decode, $gesture): ?StoredSession {
             $session = $this->open($stored);
-            $edit = $this->edits->decode($node, $session);
+            $edit = $decode($session);
             $touches = $edit->touches($session);
             $touches = count($touches) > self::MOST_TOUCHES ? [''] : $touches;
-            if ($base !== $stored->change) {
+            if ($base !== null && $base !== $stored->change) {
                 $this->refuseWhereStale($stored, $base, $touches);
             }
             $after = $edit->apply($session);

@@ -1,3 +1,4 @@
+import type { Rules } from '@/api/types';
 import { rules } from '@/rules';
 
 /** The travel of a control: where a value stands between its ends, and which value stands where. */
@@ -7,9 +8,21 @@ export interface Travel {
     scale: 'linear' | 'logarithmic' | 'fader';
 }
 
+/** How a fader is marked, see the rules of the server. */
+type FaderScale = Rules['fader'];
+
+let ownScale: FaderScale | null = null;
+
+/** For a page that gets no rules but this one. */
+export function setFaderScale(scale: FaderScale): void {
+    ownScale = scale;
+}
+
+const faderScale = (): FaderScale => ownScale ?? rules().fader;
+
 /** The travel of faders and sends; automation may hold gains above its end. */
 export function faderTravel(): Travel {
-    return { min: rules().fader.lowest, max: rules().fader.highest, scale: 'fader' };
+    return { min: faderScale().lowest, max: faderScale().highest, scale: 'fader' };
 }
 
 /** The value of a table at a fractional index. */
@@ -21,13 +34,13 @@ export function interpolated(table: number[], index: number): number {
 }
 
 function travelOfGain(gain: number): number {
-    const { lowest, step, travels } = rules().fader;
+    const { lowest, step, travels } = faderScale();
     return interpolated(travels, (gain - lowest) / step);
 }
 
 /** The first gain of the table above a travel, and how far below it that travel lies. */
 function faderGain(travel: number): number | null {
-    const { lowest, step, travels } = rules().fader;
+    const { lowest, step, travels } = faderScale();
     if (travel <= 0) {
         return null;
     }

@@ -76,7 +76,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch', 'beside']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -139,7 +139,7 @@ final readonly class ListeningController
         if ($body->has('quick')) {
             $options['quick'] = $body->get('quick')->value === null ? null : $body->get('quick')->number(0.0, 1000.0, 'ms');
         }
-        foreach (['standing', 'interface'] as $switch) {
+        foreach (['standing', 'interface', 'beside'] as $switch) {
             if ($body->has($switch)) {
                 $options[$switch] = $body->get($switch)->boolean();
             }

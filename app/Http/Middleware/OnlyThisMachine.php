@@ -10,7 +10,8 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Hafen has no accounts: it answers the machine it runs on, under that machine's own names, and of all pages there only its own.
+ * Hafen has no accounts: it answers the machine it runs on, under that machine's own names, and of all pages there only its own. Other devices
+ * get the page of a performer only, where it is served for them.
  *
  * A page from elsewhere that points a browser here by another name, a page on another port of this machine, and a form or an image
  * that would have something changed or computed are turned away: what changes or computes needs the header X-Hafen, which no other
@@ -23,10 +24,12 @@ final class OnlyThisMachine
 
     private const NAMES = ['127.0.0.1', 'localhost', '[::1]', '::1'];
 
+    private const ADDRESSES = ['127.0.0.1', '::1'];
+
     /** @param  Closure(Request): Response  $next */
     public function handle(Request $request, Closure $next): Response
     {
-        if (! in_array($request->getHost(), self::NAMES, true)) {
+        if (! $this->isHere($request) && ! $this->isPerformer($request)) {
             return self::refused('Hafen answers only on the machine it runs on.');
         }
         $origin = $request->headers->get('Origin');
@@ -41,6 +44,19 @@ final class OnlyThisMachine
         }
 
         return SecurityHeaders::on($response);
+    }
+
+    private function isHere(Request $request): bool
+    {
+        return in_array($request->getHost(), self::NAMES, true) && in_array($request->ip(), self::ADDRESSES, true);
+    }
+
+    /** Other devices get the page of a performer, where it is served for them: its key is all they need to know. */
+    private function isPerformer(Request $request): bool
+    {
+        $url = config('hafen.performers_url');
+
+        return is_string($url) && $url !== '' && $request->getSchemeAndHttpHost() === rtrim($url, '/') && $request->is('cue/*', 'api/cues/*');
     }
 
     /** Where PHP's own server is used, listening comes from a neighbouring port: the page on the application's may read that. */

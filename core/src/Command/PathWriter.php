@@ -123,7 +123,7 @@ final readonly class PathWriter
             RouteKind::Output => 'output',
             RouteKind::Tap => 'tap '.$route->tap->words(),
             RouteKind::Sidechain => 'key '.$route->tap->words(),
-            RouteKind::Send => 'send '.$this->gain($route->send->gain ?? null).' '.$route->tap->words().($route->isOn() ? '' : ', off'),
+            RouteKind::Send => 'send '.$this->gain($route->gain()).' '.$route->tap->words().($route->isOn() ? '' : ', off'),
         };
         $delay = $this->alignment->delay($route);
         $offset = $this->alignment->offsets[$route->id()] ?? 0;

@@ -15,6 +15,7 @@ use Hafen\Hardware\Outboard\Rack;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\Performer;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
@@ -182,7 +183,7 @@ final readonly class FerryTerminal
                 $insert('filter', ['type' => 'low-pass', 'frequency' => 9000.0]),
                 $insert('parametric-eq', ['bell-2-frequency' => 800.0, 'bell-2-gain' => 1.5]),
             ], [], 'main')->withSoloSafe(false),
-            $this->bus(ChannelKind::Cue, 'cue-cello', 'Cue Cello', 0.0, [], [], 'hw:3-4'),
+            $this->bus(ChannelKind::Cue, 'cue-cello', 'Cue Cello', 0.0, [], [], 'hw:3-4')->withPerformer(new Performer(['cello'])),
             $this->bus(ChannelKind::Main, 'main', 'Main', 0.0, [
                 $insert('compressor', ['threshold' => -12.0, 'ratio' => 1.6, 'knee' => 12.0, 'attack' => 30.0, 'release' => 250.0, 'detector' => 'rms', 'make-up' => 4.0]),
                 $insert('limiter', ['ceiling' => -1.0], on: false),

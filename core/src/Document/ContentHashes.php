@@ -198,7 +198,7 @@ final class ContentHashes
     {
         $isAutomated = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
 
-        return $route->send !== null && (! $route->send->on || ($route->send->gain === null && ! $isAutomated));
+        return $route->send !== null && (! $route->send->on || $route->performer === null || ($route->send->gain === null && ! $isAutomated));
     }
 
     private function has(string $channel, string $hash): bool
@@ -226,7 +226,10 @@ final class ContentHashes
         $from = $session->channel($route->from);
         $lane = $from?->lane("send:{$send->id}");
 
-        return self::isSilent($route, $session) ? ['off'] : [$lane === null ? $send->gain : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value];
+        return self::isSilent($route, $session) ? ['off'] : [
+            $lane === null ? $route->gain() : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value,
+            ...($lane === null || $route->performer === 0.0 ? [] : [$route->performer]),
+        ];
     }
 
     /** @return list<mixed> the hardware loops of a channel, as they are set; nothing where it has none */

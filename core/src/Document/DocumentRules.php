@@ -43,6 +43,11 @@ final class DocumentRules
             self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");
             self::sends($session, $channel, "{$pointer}/sends");
+            foreach ($channel->performer->tracks ?? [] as $t => $track) {
+                if ($session->channel($track) === null) {
+                    throw InvalidDocument::at("{$pointer}/performer/tracks/{$t}", "Found \"{$track}\"; allowed is the id of a channel");
+                }
+            }
             $tapped = $channel->source->tapped();
             if ($tapped !== null && $session->channel($tapped->channel) === null) {
                 throw InvalidDocument::at("{$pointer}/source/channel", "Found \"{$tapped->channel}\"; allowed is the id of a channel");

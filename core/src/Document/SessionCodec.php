@@ -9,7 +9,9 @@ use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\ChannelTrim;
+use Hafen\Session\Channel\FaderScale;
 use Hafen\Session\Channel\InterfacePorts;
+use Hafen\Session\Channel\Performer;
 use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
@@ -114,7 +116,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -150,6 +152,7 @@ final readonly class SessionCodec
             self::isOff($node->optional('off'), $kind),
             $node->has('versions') ? SourceCodec::versions($node->get('versions'), $kind) : [],
             self::click($node->optional('click'), $kind),
+            self::performer($node->optional('performer'), $kind),
         );
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
@@ -160,6 +163,29 @@ final readonly class SessionCodec
         $click = $node === null || $node->value === null ? null : $node->number(-60.0, 0.0, 'dBFS');
 
         return $click !== null && $kind !== ChannelKind::Cue ? throw $node->expected("none for a {$kind->value}: only cues hear the click") : $click;
+    }
+
+    private static function performer(?JsonNode $node, ChannelKind $kind): ?Performer
+    {
+        if ($node === null || $node->value === null) {
+            return null;
+        }
+        if ($kind !== ChannelKind::Cue) {
+            throw $node->expected("none for a {$kind->value}: only cues have a performer");
+        }
+        $node->keys([], ['tracks', 'me', 'band']);
+
+        return new Performer(
+            array_map(static fn (JsonNode $id): string => $id->id(), $node->optional('tracks')?->items(self::MOST_CHANNELS) ?? []),
+            $node->has('me') ? self::performerGain($node->get('me')) : 0.0,
+            $node->has('band') ? self::performerGain($node->get('band')) : 0.0,
+        );
+    }
+
+    /** @throws InvalidDocument when it is no gain of a fader */
+    public static function performerGain(JsonNode $node): ?float
+    {
+        return $node->gain(FaderScale::LOWEST, FaderScale::HIGHEST);
     }
 
     private static function isOff(?JsonNode $node, ChannelKind $kind): bool
@@ -294,6 +320,7 @@ final readonly class SessionCodec
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
             ...($channel->off ? ['off' => true] : []),
             ...($channel->click === null ? [] : ['click' => $channel->click]),
+            ...($channel->performer === null ? [] : ['performer' => ['tracks' => $channel->performer->tracks, 'me' => $channel->performer->me, 'band' => $channel->performer->band]]),
             ...($channel->versions === [] ? [] : ['versions' => array_map(SourceCodec::versionToArray(...), $channel->versions)]),
             ...($channel->frozen === null ? [] : ['frozen' => SourceCodec::frozenToArray($channel->frozen)]),
         ];

@@ -9,6 +9,7 @@ use Hafen\Audio\Crossfade;
 use Hafen\Audio\LoopFault;
 use Hafen\Audio\LoopsNotSafe;
 use Hafen\Audio\SampleLoops;
+use Hafen\Audio\Samples;
 use Hafen\Engine\Parallel\Processes;
 use Hafen\Engine\Parallel\ProcessGone;
 use Hafen\Metering\TapReading;
@@ -28,9 +29,9 @@ final class Engine
     /** Source position of the block that is worked next. */
     private int $reading = 0;
 
-    private Tap $tap;
+    private HeardAt $heard;
 
-    private ?Tap $tapBefore = null;
+    private ?HeardAt $heardBefore = null;
 
     /** @var list<Tap> */
     private array $watching = [];
@@ -83,7 +84,7 @@ final class Engine
         $processes?->open($session, $blockSize, $metered);
         $this->section = new Section($compiler, $session, null, $processes?->elsewhere() ?? new Elsewhere);
         $processes?->opened();
-        $this->tap = new Tap($this->plan()->main()->id);
+        $this->heard = new HeardAt($this->mainTap());
     }
 
     public function plan(): Plan
@@ -113,19 +114,29 @@ final class Engine
 
     public function tap(): Tap
     {
-        return $this->tap;
+        return $this->heard->tap;
     }
 
-    /** Listens at another point; false when there is no such tap. The change is faded over one block. */
-    public function listenAt(Tap $tap): bool
+    private function mainTap(): Tap
+    {
+        return new Tap($this->plan()->main()->id);
+    }
+
+    /**
+     * Listens at another point; false when there is no such tap. The change is faded over one block.
+     *
+     * @param  bool  $besideMain  on the right ear, with the main on the left one; each as mono
+     */
+    public function listenAt(Tap $tap, bool $besideMain = false): bool
     {
         if (! $this->plan()->has($tap)) {
             return false;
         }
-        if ($tap->id() !== $this->tap->id()) {
+        $heard = new HeardAt($tap, $besideMain ? $this->mainTap() : null);
+        if ($heard != $this->heard) {
             $this->completeBlock();
-            $this->tapBefore = $this->tap;
-            $this->tap = $tap;
+            $this->heardBefore = $this->heard;
+            $this->heard = $heard;
         }
 
         return true;
@@ -187,7 +198,7 @@ final class Engine
         $this->completeBlock();
         $this->section->reset();
         $this->processes?->reset();
-        $this->tapBefore = $this->lastJump = $this->ready = null;
+        $this->heardBefore = $this->lastJump = $this->ready = null;
         // A count-in begins before the session's start.
         $this->reading = $position - max(0, min($position, $preRoll));
         $loop = $this->loop;
@@ -195,7 +206,7 @@ final class Engine
         $this->runsIn(true);
         $block = $this->blockFrames();
         // Starts on the same sample for every block length, so that the state is the same.
-        for ($left = $position + $this->plan()->latencyAt($this->tap) - $this->reading; $left > 0; $left -= $frames) {
+        for ($left = $position + $this->plan()->latencyAt($this->heard->tap) - $this->reading; $left > 0; $left -= $frames) {
             if ($goOn !== null && ! $goOn()) {
                 $this->runsIn(false);
 
@@ -357,7 +368,7 @@ final class Engine
 
     private function heardPosition(): int
     {
-        return $this->positionAt($this->plan()->latencyAt($this->tap));
+        return $this->positionAt($this->plan()->latencyAt($this->heard->tap));
     }
 
     /** Session position of what is so late in the next block. */
@@ -384,8 +395,8 @@ final class Engine
             $pending = $this->pending;
             $this->pending = null;
             $this->take($pending);
-            if (! $this->plan()->has($this->tap)) {
-                $this->tap = new Tap($this->plan()->main()->id);
+            if (! $this->plan()->has($this->heard->tap)) {
+                $this->heard = new HeardAt($this->mainTap());
             }
         }
 
@@ -411,7 +422,7 @@ final class Engine
     {
         $position = $this->heardPosition();
         $outgoing = $this->outgoing();
-        $listened = array_values(array_filter([$this->tap, $this->tapBefore, ...$this->recording, ...$this->watching, ...array_column($outgoing, 0)]));
+        $listened = [...$this->heard->taps(), ...($this->heardBefore?->taps() ?? []), ...$this->recording, ...$this->watching, ...array_column($outgoing, 0)];
         /** @var array<string, StageTaps> $taps */
         $taps = [];
         foreach ($listened as $tap) {
@@ -433,10 +444,10 @@ final class Engine
             $this->isRunningIn ? [] : self::atPorts($outgoing, $taps),
             $this->isStanding || $this->isRunningIn ? null : $this->positionAt($this->plan()->latency()),
         );
-        $block = self::heardAt($this->tap, $taps, $frames);
-        if ($this->tapBefore !== null) {
-            Crossfade::mix($block, self::heardAt($this->tapBefore, $taps, $frames), 0.0, 1.0);
-            $this->tapBefore = null;
+        $block = self::heard($this->heard, $taps, $frames);
+        if ($this->heardBefore !== null) {
+            Crossfade::mix($block, self::heard($this->heardBefore, $taps, $frames), 0.0, 1.0);
+            $this->heardBefore = null;
         }
 
         return new PassedBlock(
@@ -526,7 +537,7 @@ final class Engine
         $this->section->process($plan->independent, $this->reading, $frames, $this->metered, $taps);
         $others->finish($taps);
         // What is about to change has to change in all processes at the same block.
-        if ($goesOn && $this->pending === null && $this->tapBefore === null) {
+        if ($goesOn && $this->pending === null && $this->heardBefore === null) {
             $reading = $this->reading;
             $this->reading = $this->after($frames);
             $others->begin($this->reading, $this->nextFrames(), true);
@@ -559,6 +570,19 @@ final class Engine
         $this->processes?->listen($listened, $asleep, array_fill_keys(array_keys($reading), true));
         $this->awakeFor = $for;
         $this->awakeIn = $this->plan();
+    }
+
+    /** @param  array<string, StageTaps>  $taps */
+    private static function heard(HeardAt $at, array $taps, int $frames): Block
+    {
+        $block = self::heardAt($at->tap, $taps, $frames);
+        if ($at->main !== null) {
+            $main = self::heardAt($at->main, $taps, $frames);
+            $block->right = Samples::mid($block->left, $block->right);
+            $block->left = Samples::mid($main->left, $main->right);
+        }
+
+        return $block;
     }
 
     /** @param  array<string, StageTaps>  $taps */

@@ -36,7 +36,7 @@ final class Feed implements Contribution
     /** @var ?array{array{list<float>, float}, ?array{list<float>, float}} */
     private ?array $lastParts = null;
 
-    /** @var ?array{?Send, string, Strip, Channel, float, int, int} what it was configured with last */
+    /** @var ?array{?Send, ?float, string, Strip, Channel, float, int, int} what it was configured with last */
     private ?array $configured = null;
 
     /** Frames of silence that have come, one after another. */
@@ -57,7 +57,7 @@ final class Feed implements Contribution
     {
         $send = $route->send;
         $from->keep($route->tap->value);
-        $configured = [$send, $route->tap->value, $from, $channel, $panLaw, $delay, $inputLatency];
+        $configured = [$send, $route->performer, $route->tap->value, $from, $channel, $panLaw, $delay, $inputLatency];
         if ($this->configured === $configured) {
             return;
         }
@@ -71,7 +71,7 @@ final class Feed implements Contribution
         } else {
             $law = AutomationLaws::send($channel, $send->id);
             $this->automation->follow($law);
-            $gain = $send->on ? ($law === null ? Decibel::toGain($send->gain) : 1.0) : 0.0;
+            $gain = $send->on ? Decibel::toGain($law === null ? $route->gain() : $route->performer) : 0.0;
             // Before the fader a mono channel has not been panned yet: the send does it, by the same law, so that taking a
             // send before the fader instead of after it changes nothing while the fader stands at 0.
             $width = $route->tap === TapPoint::PostFader ? Width::Stereo : $channel->width;

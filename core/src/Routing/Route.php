@@ -18,6 +18,7 @@ final readonly class Route
      * @param  string  $to  id of a channel
      * @param  ?Send  $send  where it is one
      * @param  ?string  $insert  that listens, where it is a key
+     * @param  ?float  $performer  dB that who hears the cue puts on top of the send; null is silence
      */
     public function __construct(
         public RouteKind $kind,
@@ -26,7 +27,14 @@ final readonly class Route
         public string $to,
         public ?Send $send = null,
         public ?string $insert = null,
+        public ?float $performer = 0.0,
     ) {
+    }
+
+    /** Gain in dB of a send that nothing moves; null is silence. */
+    public function gain(): ?float
+    {
+        return $this->send?->gain === null || $this->performer === null ? null : $this->send->gain + $this->performer;
     }
 
     /** Identifies the route across revisions, as long as its ends stay the same. */

@@ -29,7 +29,7 @@ final readonly class Routes
         $ids = array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
         $into = $outOf = array_fill_keys($ids, []);
         foreach ($session->channels as $channel) {
-            foreach (self::startingAt($channel) as $route) {
+            foreach (self::startingAt($channel, $session) as $route) {
                 if (isset($into[$route->to], $into[$route->from])) {
                     $into[$route->to][] = $route;
                     $outOf[$route->from][] = $route;
@@ -173,7 +173,7 @@ final readonly class Routes
     }
 
     /** @return list<Route> */
-    private static function startingAt(Channel $channel): array
+    private static function startingAt(Channel $channel, Session $session): array
     {
         $routes = [];
         $tapped = $channel->source->tapped();
@@ -187,7 +187,8 @@ final readonly class Routes
             }
         }
         foreach ($channel->sends as $send) {
-            $routes[] = new Route(RouteKind::Send, $channel->id, $send->tap, $send->to, $send);
+            $performer = $session->channel($send->to)?->performer;
+            $routes[] = new Route(RouteKind::Send, $channel->id, $send->tap, $send->to, $send, performer: $performer === null ? 0.0 : $performer->gainOf($channel->id));
         }
         $routes[] = new Route(RouteKind::Output, $channel->id, TapPoint::PostFader, $channel->output);
 

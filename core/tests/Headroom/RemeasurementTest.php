@@ -200,7 +200,8 @@ it('finds what the survey finds of edits to any routing', function (int $seed): 
     $known = Mix::survey($session, $library, $store);
     $ids = array_map(static fn (Channel $channel): string => $channel->id, $session->channels);
     $some = static fn (): array => array_values(array_filter($ids, static fn (): bool => mt_rand(0, 2) > 0)) ?: [$ids[0]];
-    foreach (range(1, 10) as $try) {
+    $cues = array_values(array_filter($session->channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Cue));
+    foreach (range(1, 12) as $try) {
         mt_srand(1000 * $seed + $try);
         $edit = [
             fn () => ['type' => 'move-faders', 'channels' => $ids, 'by' => -3.0],
@@ -213,6 +214,8 @@ it('finds what the survey finds of edits to any routing', function (int $seed): 
             fn () => ['type' => 'add-insert', 'channels' => [$ids[array_rand($ids)]], 'processor' => 'limiter', 'parameters' => ['look-ahead' => '5ms']],
             fn () => ['type' => 'add-insert', 'channels' => [$ids[array_rand($ids)]], 'processor' => 'filter'],
             fn () => ['type' => 'set-fader', 'channels' => [$ids[array_rand($ids)]], 'gain' => null],
+            fn () => ['type' => 'set-performer-gain', 'cue' => $cues[0]->id ?? 'none', 'part' => 'band', 'gain' => -5.0],
+            fn () => ['type' => 'set-performer-gain', 'cue' => $cues[0]->id ?? 'none', 'part' => 'band', 'gain' => null],
         ][$try - 1]();
         $after = editedWhereItCan($session, $edit);
         if ($after === null) {

@@ -104,7 +104,10 @@ final class NaiveMix
     private function sent(Channel $from, Send $send): array
     {
         [$left, $right] = $this->pan($send->tap->value === 'post-fader' ? 'stereo' : $from->width->value, $send->pan);
-        $gain = $this->moved($from, "send:{$send->id}", $send->gain, self::gain(...));
+        $performer = $this->session->channel($send->to)?->performer;
+        $onTop = $performer === null ? 1.0 : self::gain(in_array($from->id, $performer->tracks, true) ? $performer->me : $performer->band);
+        $level = $this->moved($from, "send:{$send->id}", $send->gain, self::gain(...));
+        $gain = static fn (int $at): float => $level($at) * $onTop;
 
         return array_map(
             static fn (array $pair, int $i): array => [$pair[0] * $left * self::between($gain, $i), $pair[1] * $right * self::between($gain, $i)],

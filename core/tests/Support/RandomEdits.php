@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Tests\Support;
 
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
@@ -21,6 +22,7 @@ final class RandomEdits
         $branches = array_merge(...array_map(static fn (Split $split): array => array_column($split->branches, 'id'), $splits), ...[[]]);
         $sends = array_merge(...array_map(static fn (Channel $channel): array => array_column($channel->sends, 'id'), $session->channels), ...[[]]);
         $insertIds = array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
+        $cues = array_values(array_map(static fn (Channel $cue): string => $cue->id, array_filter($session->channels, static fn (Channel $one): bool => $one->kind === ChannelKind::Cue)));
         $channel = static fn (): string => self::pick($channels, 'nobody');
         $some = static fn (): array => array_values(array_unique([$channel(), $channel(), ...(mt_rand(0, 2) === 0 ? [$channel()] : [])]));
         $insert = static fn (): string => self::pick($insertIds, 'i999');
@@ -52,6 +54,8 @@ final class RandomEdits
             fn () => ['type' => 'remove-sends', 'sends' => [$send()]],
             fn () => ['type' => 'send-to-new-return', 'channels' => $some(), 'processor' => 'gain'],
             fn () => ['type' => 'copy-mix-to-cue', 'cue' => $channel()],
+            fn () => ['type' => 'set-performer', 'cue' => self::pick($cues, $channel()), 'tracks' => mt_rand(0, 4) === 0 ? null : $some()],
+            fn () => ['type' => 'set-performer-gain', 'cue' => self::pick($cues, $channel()), 'part' => ['me', 'band'][mt_rand(0, 1)], 'gain' => $gain],
             fn () => ['type' => 'add-split', 'channel' => $channel(), ...$spot(), 'by' => ['copies', 'left-right', 'mid-side'][mt_rand(0, 2)]],
             fn () => ['type' => 'wrap-in-branch', 'inserts' => [$insert()]],
             fn () => ['type' => 'add-branch', 'split' => $split()],

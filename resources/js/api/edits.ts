@@ -66,6 +66,8 @@ type ChannelEdit =
       }
     | { type: 'remove-loop'; loop: string }
     | ({ type: 'add-hardware'; loop: string; channel: string } & RowPosition)
+    | { type: 'set-performer'; cue: string; tracks: string[] | null }
+    | { type: 'set-performer-gain'; cue: string; part: 'me' | 'band'; gain: number | null }
     | { type: 'set-click'; cue: string; click: number | null }
     | { type: 'set-aligned'; channels: string[]; aligned: boolean }
     | { type: 'set-hidden'; channels: string[]; hidden: boolean }

@@ -100,6 +100,25 @@ export interface Channel {
      */
     click?: number | null;
     /**
+     * Of a cue: who hears it, and what they put on top of the sends
+     */
+    performer?: {
+        /**
+         * Their own channels
+         *
+         * @maxItems 512
+         */
+        tracks?: Id[];
+        /**
+         * dB on top of the sends of their own channels; null is silence
+         */
+        me?: number | null;
+        /**
+         * dB on top of all other sends; null is silence
+         */
+        band?: number | null;
+    };
+    /**
      * Switched off: silent, and not worked
      */
     off?: boolean;

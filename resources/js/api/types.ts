@@ -64,6 +64,8 @@ export interface Channel {
     off?: boolean;
     /** Of a cue: the click it hears, in dBFS; left out where it hears none. */
     click?: number;
+    /** Of a cue: who hears it, and dB they put on top of the sends. */
+    performer?: { tracks: string[]; me: number | null; band: number | null };
     /** Clips that are kept beside those it plays. */
     versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }
@@ -627,4 +629,20 @@ export interface StorageContents {
     sessions: { id: number; name: string; bytes: number; revisions: number; at: string; deleted: boolean }[];
     media: StoredMedia[];
     renders: { id: string; name: string; session: number; bytes: number; at: string }[];
+}
+
+/** What the page of a performer shows. */
+export interface PerformerMix {
+    session: string;
+    cue: string;
+    tracks: string[];
+    isMuted: boolean;
+    faders: {
+        id: 'me' | 'band' | 'click' | 'volume';
+        label: string;
+        gain: number | null;
+        lowest: number;
+        highest: number;
+    }[];
+    scale: Rules['fader'];
 }

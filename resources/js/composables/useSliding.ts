@@ -1,7 +1,7 @@
 import { computed, ref, useTemplateRef } from 'vue';
 import { typedNumber } from '@/format';
 import { positionOf, valueAt } from '@/scales';
-import { newGesture } from '@/stores/session';
+import { newGesture } from '@/gesture';
 import { useSteps } from './useSteps';
 
 /** What a slider can be set to. */

@@ -1,4 +1,4 @@
-import { newGesture } from '@/stores/session';
+import { newGesture } from '@/gesture';
 
 /**
  * Gives steps that follow each other, by key or wheel, one gesture, so that they are undone together. A step still belongs to the

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Channel, Insert, Preset, RowName, RowPreset } from '@/api/types';
-import { newGesture } from './session';
+import { newGesture } from '@/gesture';
 import { allInserts } from '@/inserts';
 import { useCatalogue, type FoundSplit } from './catalogue';
 import { useSelection } from './selection';

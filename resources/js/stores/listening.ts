@@ -55,6 +55,8 @@ export const useListening = defineStore('listening', () => {
     const isWaiting = ref(false);
     const position = ref(0);
     const tap = ref<string | null>(null);
+    /** The main is heard beside it: on the left ear, and what is listened at on the right one. */
+    const beside = ref(false);
     const loop = ref<{ start: number; end: number } | null>(null);
     const isLooping = ref(false);
     const compare = ref<Compare | null>(null);
@@ -221,6 +223,7 @@ export const useListening = defineStore('listening', () => {
             tell(`Until the take ends, live inputs are heard ${notice.milliseconds} ms later than said.`, 'warning');
         } else if (notice.kind === 'tap-gone') {
             tap.value = null;
+            beside.value = false;
         }
     }
 
@@ -244,6 +247,7 @@ export const useListening = defineStore('listening', () => {
         toldMetered = JSON.stringify(ids);
         return {
             tap: tap.value,
+            beside: beside.value && tap.value !== null,
             loop: isLooping.value && loop.value && !punch.value?.to ? loop.value : null,
             punch: punch.value,
             compare: about
@@ -451,8 +455,9 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
-    function listenAt(key: string | null): void {
+    function listenAt(key: string | null, besideMain = false): void {
         tap.value = key === `${session.main?.id}:post-fader` ? null : key;
+        beside.value = besideMain && tap.value !== null;
         sendOptions();
     }
 
@@ -580,6 +585,7 @@ export const useListening = defineStore('listening', () => {
         isWaiting,
         position,
         tap,
+        beside,
         listeningAt,
         loop,
         isLooping,

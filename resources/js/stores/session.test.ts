@@ -3,7 +3,8 @@ import { api, Refused } from '@/api/client';
 import type { SentEdit } from '@/testing';
 import type { SessionState } from '@/api/types';
 import { channel, insert, settled, stateOf, world } from '@/testing';
-import { newGesture, useSession } from './session';
+import { newGesture } from '@/gesture';
+import { useSession } from './session';
 
 type Answer = (value: SessionState) => void;
 

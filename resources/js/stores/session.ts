@@ -366,10 +366,3 @@ export const useSession = defineStore('session', () => {
         goTo: (revision: number) => walk(`revisions/${revision}`),
     };
 });
-
-let gestures = 0;
-
-/** A new word for one movement of a control. */
-export function newGesture(): string {
-    return `${Date.now().toString(36)}-${(++gestures).toString(36)}-${Math.random().toString(36).slice(2, 8)}`;
-}

@@ -50,6 +50,15 @@ function loopAt(port: number): string | undefined {
     );
 }
 
+function isHeard(channel: string, besideMain: boolean): boolean {
+    return listening.listeningAt === `${channel}:post-fader` && listening.beside === besideMain;
+}
+
+function hear(channel: string, besideMain: boolean): void {
+    const isOther = !isHeard(channel, besideMain);
+    listening.listenAt(isOther ? `${channel}:post-fader` : null, isOther && besideMain);
+}
+
 function level(channel: string): string {
     const known = listening.level(`${channel}:post-fader`);
     return known ? decibels(known.peak) : '·';
@@ -103,16 +112,33 @@ function level(channel: string): string {
                     <div class="going">
                         <template v-for="{ port, name, from } in outputs" :key="port">
                             <PortName :port="port" :name="name" way="output" :is-idle="!from" />
-                            <button
-                                v-if="from"
-                                class="plain from"
-                                @click="selection.selectChannel(from.channel.id, $event, [from.channel.id])"
-                            >
-                                {{ from.channel.name }}, {{ from.ports[0] === port ? 'left' : 'right' }}
-                            </button>
-                            <span v-else-if="loopAt(port)" class="hint">to the {{ loopAt(port) }}</span>
-                            <span v-else class="hint">nothing</span>
-                            <span class="figure number">{{ from ? level(from.channel.id) : '' }}</span>
+                            <template v-if="from">
+                                <button
+                                    class="plain from"
+                                    @click="selection.selectChannel(from.channel.id, $event, [from.channel.id])"
+                                >
+                                    {{ from.channel.name }}, {{ from.ports[0] === port ? 'left' : 'right' }}
+                                </button>
+                                <span class="figure number">{{ level(from.channel.id) }}</span>
+                                <!-- Of a pair: hear it at the first of its ports, and beside the main at the second. -->
+                                <button
+                                    v-if="from.channel.id !== session.main?.id || from.ports[0] === port"
+                                    class="text-button hear"
+                                    :aria-pressed="isHeard(from.channel.id, from.ports[0] !== port)"
+                                    :title="
+                                        from.ports[0] === port
+                                            ? undefined
+                                            : 'The main on the left ear, this on the right one'
+                                    "
+                                    @click="hear(from.channel.id, from.ports[0] !== port)"
+                                >
+                                    {{ from.ports[0] === port ? 'listen' : 'beside main' }}
+                                </button>
+                                <span v-else />
+                            </template>
+                            <span v-else class="hint wide">{{
+                                loopAt(port) ? `to the ${loopAt(port)}` : 'nothing'
+                            }}</span>
                         </template>
                     </div>
                 </div>
@@ -245,12 +271,25 @@ h2::after {
 
 .going {
     display: grid;
-    grid-template-columns: 28px minmax(90px, 150px) minmax(100px, 1fr) 46px;
+    grid-template-columns: 28px minmax(80px, 150px) minmax(90px, 1fr) 46px auto;
     align-items: center;
     gap: 6px 10px;
 }
 
 .from {
+    font-weight: 600;
+}
+
+.wide {
+    grid-column: span 3;
+}
+
+.hear {
+    white-space: nowrap;
+}
+
+.hear[aria-pressed='true'] {
+    color: var(--plum);
     font-weight: 600;
 }
 </style>

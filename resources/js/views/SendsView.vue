@@ -10,7 +10,8 @@ import { typedNumber } from '@/format';
 import { useFinder } from '@/stores/finder';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
-import { newGesture, useSession } from '@/stores/session';
+import { newGesture } from '@/gesture';
+import { useSession } from '@/stores/session';
 
 /** Who sends where: a grid to read at a glance, to type into, and to change in blocks. */
 const session = useSession();

@@ -53,7 +53,7 @@ final readonly class RemoveChannels implements Edit
             $stay[] = $channel->withOutput($output)->withSends(array_values(array_filter(
                 $channel->sends,
                 fn (Send $send): bool => ! in_array($send->to, $this->channels, true),
-            )));
+            )))->withPerformer($channel->performer?->withTracks(array_values(array_diff($channel->performer->tracks, $this->channels))));
         }
 
         return $session->withChannels($stay);

@@ -16,6 +16,8 @@ use Hafen\Edit\Channel\SetClick;
 use Hafen\Edit\Channel\SetHidden;
 use Hafen\Edit\Channel\SetInput;
 use Hafen\Edit\Channel\SetOutput;
+use Hafen\Edit\Channel\SetPerformer;
+use Hafen\Edit\Channel\SetPerformerGain;
 use Hafen\Edit\Channel\SetSource;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Send\AddSend;
@@ -30,6 +32,7 @@ use Hafen\Edit\Send\SetSendOn;
 use Hafen\Edit\Send\SetSendPan;
 use Hafen\Edit\Send\SetSendTap;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Channel\PerformerPart;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\TapSource;
 
@@ -50,6 +53,12 @@ final class RoutingEditCodec
             'set-source' => new SetSource($fields('channel', 'source')->get('channel')->id(), self::source($node->get('source'))),
             'set-input' => self::setInput($node->keys(['type', 'channel', 'input'], ['monitor'])),
             'set-click' => new SetClick($fields('cue', 'click')->get('cue')->id(), $node->get('click')->value === null ? null : $node->get('click')->number(-60.0, 0.0, 'dBFS')),
+            'set-performer' => new SetPerformer($fields('cue', 'tracks')->get('cue')->id(), $node->get('tracks')->value === null ? null : EditCodec::ids($node->get('tracks'))),
+            'set-performer-gain' => new SetPerformerGain(
+                $fields('cue', 'part', 'gain')->get('cue')->id(),
+                PerformerPart::from($node->get('part')->oneOf(array_column(PerformerPart::cases(), 'value'))),
+                SessionCodec::performerGain($node->get('gain')),
+            ),
             'set-aligned' => new SetAligned(EditCodec::ids($fields('channels', 'aligned')->get('channels')), $node->get('aligned')->boolean()),
             'set-hidden' => new SetHidden(EditCodec::ids($fields('channels', 'hidden')->get('channels')), $node->get('hidden')->boolean()),
             'group-channels' => new GroupChannels(

@@ -14,6 +14,11 @@ final class NotACue extends EditRefused
         return new self('cue', "{$name} is no cue: only cues hear the click.");
     }
 
+    public static function toHear(string $name): self
+    {
+        return new self('cue', "{$name} is no cue: only cues have a performer.");
+    }
+
     public static function named(string $name, string $kind): self
     {
         return new self('cue', "{$name} is a {$kind}. A mix is copied to a cue.");

@@ -179,7 +179,7 @@ final class TapScales
             }
             $isMoved = self::sendLane($session, $route) !== null;
             $leaves[$route->send === null ? "{$route->kind->value}:{$route->from}:{$route->tap->value}" : "send:{$route->send->id}"]
-                = [$route, $route->send === null || $isMoved ? 1.0 : Decibel::toGain($route->send->gain)];
+                = [$route, $route->send === null ? 1.0 : Decibel::toGain($isMoved ? $route->performer : $route->gain())];
         }
 
         return $leaves;

@@ -23,6 +23,7 @@ use Hafen\Session\Source\Version;
  * pair such as "hw:1-2". Where `aligned` is false nothing is delayed for this channel: its branches meet, and its output
  * and sends arrive, as late as its own processors make them. `hidden` is a matter of the screen and changes no sound.
  * A channel that is `off` is silent and is not worked. A cue hears a `click` on each beat, its peaks at so many dBFS; null is none.
+ * Its `performer` says who hears it, and how they set it for themselves.
  * A `frozen` channel plays a file up to its fader; its source, trim and inserts stand as they are, for when it is unfrozen.
  */
 final readonly class Channel
@@ -60,6 +61,7 @@ final readonly class Channel
         public bool $off = false,
         public array $versions = [],
         public ?float $click = null,
+        public ?Performer $performer = null,
     ) {
     }
 
@@ -210,6 +212,11 @@ final readonly class Channel
     public function withClick(?float $click): self
     {
         return $this->copy(click: $click);
+    }
+
+    public function withPerformer(?Performer $performer): self
+    {
+        return $this->copy(performer: $performer);
     }
 
     public function withHidden(bool $hidden): self

@@ -13,7 +13,8 @@ import { positionOf, valueAt } from '@/scales';
 import { useCatalogue } from '@/stores/catalogue';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
-import { newGesture, useSession } from '@/stores/session';
+import { newGesture } from '@/gesture';
+import { useSession } from '@/stores/session';
 
 /** One control over time, below the row of its channel: points to add, move, bend, copy and take away. */
 const props = defineProps<{ channel: Channel; target: string }>();

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { ParameterSpec, ParameterValue } from '@/api/types';
 import { plain } from '@/format';
-import { newGesture } from '@/stores/session';
+import { newGesture } from '@/gesture';
 import { useImports } from '@/stores/imports';
 import ChoiceMenu from './ChoiceMenu.vue';
 import LyingSlider from './LyingSlider.vue';

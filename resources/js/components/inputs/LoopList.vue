@@ -5,7 +5,8 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LoopSettings from './LoopSettings.vue';
 import { useHardware } from '@/stores/hardware';
 import { useSelection } from '@/stores/selection';
-import { newGesture, useSession } from '@/stores/session';
+import { newGesture } from '@/gesture';
+import { useSession } from '@/stores/session';
 
 /** The hardware loops of the session, each a line that leaves the chart and comes back, and the units that have none. */
 const session = useSession();

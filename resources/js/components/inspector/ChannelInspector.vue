@@ -4,6 +4,7 @@ import type { Channel } from '@/api/types';
 import { useSession } from '@/stores/session';
 import BoxSweep from '@/components/paths/BoxSweep.vue';
 import ClickSection from './ClickSection.vue';
+import CueSection from './CueSection.vue';
 import FreezeSection from './FreezeSection.vue';
 import InputSection from './InputSection.vue';
 import LevelsSection from './LevelsSection.vue';
@@ -62,6 +63,7 @@ function rename(): void {
         </header>
         <SoundSection :channel="channel" :along="along" />
         <InputSection v-if="!many" :channel="channel" />
+        <CueSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
         <ClickSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
         <RoutingSection :channel="channel" :along="along" />
         <RecordSection v-if="!many" :channel="channel" />

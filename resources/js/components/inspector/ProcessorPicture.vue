@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 import { followPointer } from '@/composables/followPointer';
 import type { Axis, Picture } from '@/api/types';
 import type { BandRange, Watched } from '@/listening/frames';
-import { newGesture } from '@/stores/session';
+import { newGesture } from '@/gesture';
 
 /** A picture the engine drew for a processor's values; its handles can be dragged. */
 const props = defineProps<{

@@ -79,7 +79,9 @@ const about = computed(() => {
         <MainOverview />
         <div class="where">
             <span class="hint">listening at</span>
-            <strong :class="{ elsewhere: listening.tap !== null }" data-listening-at>{{ where }}</strong>
+            <strong :class="{ elsewhere: listening.tap !== null }" data-listening-at>{{
+                listening.beside ? `Main left, ${where.split(',')[0]} right` : where
+            }}</strong>
             <button v-if="listening.tap !== null" class="plain back" @click="listening.listenAt(null)">
                 back to Main
             </button>
