@@ -10,6 +10,7 @@ use App\Http\Controllers\ListeningController;
 use App\Http\Controllers\LoadController;
 use App\Http\Controllers\LoopController;
 use App\Http\Controllers\MediaController;
+use App\Http\Controllers\MicrophoneController;
 use App\Http\Controllers\MusicalKeyController;
 use App\Http\Controllers\PerformerController;
 use App\Http\Controllers\PilotController;
@@ -53,6 +54,7 @@ Route::put('sessions/{session}/advice', [PilotController::class, 'update']);
 
 Route::get('interface', [InterfaceController::class, 'show']);
 Route::post('interface/levels', [InterfaceController::class, 'levels']);
+Route::post('interface/microphones/{port}', [MicrophoneController::class, 'store'])->where('port', '[1-8]');
 Route::put('interface', [InterfaceController::class, 'update']);
 
 Route::post('sessions/{session}/loops/{loop}/ping', [LoopController::class, 'ping'])->where('loop', '[A-Za-z0-9_-]{1,64}');

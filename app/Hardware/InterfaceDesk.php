@@ -16,6 +16,7 @@ use Hafen\Hardware\InterfaceProfile;
 use Hafen\Hardware\LevelAdvice;
 use Hafen\Hardware\Outboard\Rack;
 use Hafen\Hardware\Outboard\UnitSpec;
+use Hafen\Hardware\Plug\MicrophonePipe;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\ProfileCodec;
 use Hafen\Hardware\SimulatedInterface;
@@ -58,7 +59,13 @@ final readonly class InterfaceDesk
             } catch (UnreadableAudioFile) {
                 return null;
             }
-        });
+        }, $this->microphone(...));
+    }
+
+    /** What the microphone at an input sends. */
+    public function microphone(int $port): MicrophonePipe
+    {
+        return new MicrophonePipe($this->folder->microphone($port));
     }
 
     /** @throws \Hafen\Document\InvalidDocument naming the field */

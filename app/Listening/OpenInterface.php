@@ -90,7 +90,7 @@ final class OpenInterface
         return ['kind' => 'interface-set', 'isSame' => $profile->buffer === $this->buffer];
     }
 
-    /** @return array{kind: 'inputs', ports: object} peak and average in dBFS, and samples that were clipped, since last told, by port */
+    /** @return array{kind: 'inputs', ports: object, late: object} peak and average in dBFS, and samples that were clipped, since last told, by port; seconds from a browser's microphone to here, by port */
     public function notice(): array
     {
         $readings = $this->interface?->readings() ?? [];
@@ -105,7 +105,7 @@ final class OpenInterface
 
         return ['kind' => 'inputs', 'ports' => (object) array_map(static fn (InputReading $reading): array => [
             self::rounded(Decibel::fromGain($reading->peak)), self::rounded(Decibel::fromGain(sqrt($reading->meanSquare))), $reading->clipped,
-        ], $readings)];
+        ], $readings), 'late' => (object) array_map(static fn (float $seconds): float => round($seconds, 3), $this->interface?->microphones() ?? [])];
     }
 
     /** Keeps which inputs clipped; where the database is busy, with the next. */

@@ -34,6 +34,9 @@ final class Recording
     /** Peaks that are told at once. */
     private const MOST_DRAWN = 12;
 
+    /** Seconds it is waited for a page to say what it plays while its microphone is recorded. */
+    private const LONGEST_WAIT = 3.0;
+
     private ?TakeWriter $writer = null;
 
     private ?RecordWish $wish = null;
@@ -42,6 +45,16 @@ final class Recording
     private ?LivePlayer $input = null;
 
     private ?TakeJournal $journal = null;
+
+    /** @var ?callable(int): TakeWriter a writer for what comes in so late, while that is not known */
+    private $opens = null;
+
+    private ?AudioInterface $interface = null;
+
+    /** @var list<int> inputs that are kept in step */
+    private array $ports = [];
+
+    private int $waited = 0;
 
     private int $sinceRoom = 0;
 
@@ -73,13 +86,32 @@ final class Recording
         $this->journal = $journal = $this->keeper->begin($storedId, $wish);
         $this->wish = $wish;
         $this->sinceRoom = PHP_INT_MAX >> 1;
-        $this->writer = new TakeWriter(
-            $journal->take(...),
-            new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32),
-            $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0),
-            $punch['from'] ?? 0,
-            $punch['to'] ?? null,
-        );
+        $latency = $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0);
+        $format = new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32);
+        $this->opens = static fn (int $late): TakeWriter => new TakeWriter($journal->take(...), $format, $latency + $late, $punch['from'] ?? 0, $punch['to'] ?? null);
+        $this->ports = $interface === null || ($this->input === null && ! $source instanceof LiveSource) ? [] : InterfacePorts::numbers($port ?? '', 'in');
+        $this->interface = $interface;
+        $this->waited = 0;
+        $this->openWriter(0, $session->sampleRate);
+    }
+
+    /**
+     * Begins to write once it is known how late the inputs come: before, nothing was heard one could have played to.
+     *
+     * @param  int  $frames  that passed since last asked
+     */
+    private function openWriter(int $frames, int $sampleRate): void
+    {
+        $this->waited += $frames;
+        $late = array_map(fn (int $port): ?int => $this->interface?->lateness($port), $this->ports);
+        if (in_array(null, $late, true) && $this->waited < self::LONGEST_WAIT * $sampleRate) {
+            return;
+        }
+        foreach ($this->ports as $port) {
+            $this->interface?->keepLateness($port, true);
+        }
+        $this->writer = $this->opens === null ? null : ($this->opens)($late === [] ? 0 : (int) max($late));
+        $this->opens = null;
     }
 
     /**
@@ -92,6 +124,11 @@ final class Recording
      */
     public function take(Engine $engine, Block $heard, int $source, int $sampleRate): void
     {
+        if ($this->opens !== null) {
+            // How late an input comes is found out where it is read.
+            $this->input?->read($heard->frames());
+            $this->openWriter($heard->frames(), $sampleRate);
+        }
         if ($this->writer === null || $this->wish === null) {
             return;
         }
@@ -140,11 +177,15 @@ final class Recording
     {
         $writer = $this->writer;
         $journal = $this->journal;
-        $this->writer = $this->wish = $this->journal = null;
-        if ($writer === null || $journal === null) {
+        foreach ($this->ports as $port) {
+            $this->interface?->keepLateness($port, false);
+        }
+        $this->ports = [];
+        $this->writer = $this->wish = $this->journal = $this->opens = null;
+        if ($journal === null) {
             return;
         }
-        $writer->close();
+        $writer?->close();
         if ($isHeardOn) {
             $journal->release();
         } else {

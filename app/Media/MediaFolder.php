@@ -47,6 +47,12 @@ final readonly class MediaFolder
         return $this->folder('uploads')."/{$id}";
     }
 
+    /** What the browser's microphone at an input sends. */
+    public function microphone(int $port): string
+    {
+        return $this->folder('microphones')."/{$port}.ring";
+    }
+
     public function render(string $id): string
     {
         return $this->folder('renders')."/{$id}.wav";

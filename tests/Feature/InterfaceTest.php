@@ -169,6 +169,63 @@ it('places what is recorded from an input to the sample, from several at once, o
     expect(array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'])->toBe([]);
 })->with([[128, 0], [32, 5000], [1024, 5000]]);
 
+/** A piece of what a browser's microphone hears, sent as a page does. @param  list<float>  $samples */
+function hear(int $first, array $samples, ?float $heard, string $id = '0123456789abcdef', int $port = 1): Illuminate\Testing\TestResponse
+{
+    $query = http_build_query(['id' => $id, 'rate' => 48000, 'first' => $first, 'captured' => (int) (1000 * microtime(true) - count($samples) / 48), ...($heard === null ? [] : ['heard' => $heard])]);
+
+    return test()->call('POST', "/api/interface/microphones/{$port}?{$query}", server: ['HTTP_X_HAFEN' => '1', 'HTTP_ACCEPT' => 'application/json'], content: pack('g*', ...$samples));
+}
+
+// Who sings along with what the browser plays is as late as the engine is ahead of it: the loudspeaker's own sound must lie under itself.
+it('places what comes from the microphone of a browser where it was heard, to the sample', function (bool $playsBefore): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'microphone', 'gain' => 0.0]);
+    $voice = ['channel' => 'voice', 'tap' => 'input'];
+    $first = $count = 0;
+    listenTo($session, $playsBefore ? ['side' => 1] : ['record' => [$voice]], function (string $kind, array $data, string $id) use (&$first, &$count, $playsBefore, $voice): bool {
+        if ($kind !== 'A') {
+            return true;
+        }
+        // The page hears each piece as it comes, and its microphone hears the loudspeaker.
+        hear($first, $data['left'], (float) $data['position'])->assertNoContent();
+        $first += count($data['left']);
+        $before = $count;
+        $count += count($data['left']);
+        if ($playsBefore && $before < 15_000 && $count >= 15_000) {
+            $this->putJson("/api/listenings/{$id}", ['record' => [$voice]])->assertOk();
+        }
+        usleep(10_000);
+
+        return $count < 46_000;
+    });
+    $main = Mix::render(app(SessionBook::class)->open($session), new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)]]))->left;
+    [$clip] = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'];
+    [$sound] = soundOf($clip);
+    $compared = 0;
+    foreach ($sound as $i => $sample) {
+        // It opens over 64 samples.
+        if ($i > 2000 && $sample !== 0.0) {
+            expect(abs($sample - $main[$clip['start'] + $i]))->toBeLessThan(1e-6);
+            ++$compared;
+        }
+    }
+    expect($compared)->toBeGreaterThan(10_000);
+})->with([true, false]);
+
+it('takes from a microphone only what belongs to an input it is plugged into, with the field', function (): void {
+    hear(0, [0.5], null)->assertUnprocessable()->assertJsonPath('message', 'No microphone is plugged into input 1.');
+    setInterface(['input' => 1, 'plug' => 'microphone']);
+    hear(0, [0.5], null)->assertNoContent();
+    hear(2048, [0.5], null, 'fedcba9876543210')->assertUnprocessable()->assertJsonPath('location', 'microphone');
+    hear(0, [0.5], null, 'no')->assertUnprocessable()->assertJsonPath('location', 'id');
+    hear(0, [], null)->assertUnprocessable()->assertJsonPath('location', 'body');
+    hear(0, array_fill(0, 65_537, 0.0), null)->assertUnprocessable();
+    hear(-1, [0.5], null)->assertUnprocessable()->assertJsonPath('location', 'first');
+    hear(0, [0.5], null, port: 9)->assertNotFound();
+    $this->call('POST', '/api/interface/microphones/1?id=0123456789abcdef&rate=1&first=0&captured=0', server: ['HTTP_X_HAFEN' => '1'], content: 'abcd')->assertUnprocessable()->assertJsonPath('location', 'rate');
+});
+
 it('records past the end of the session, and on an empty one', function (): void {
     $session = plugged();
     setInterface(['input' => 1, 'plug' => 'tone']);

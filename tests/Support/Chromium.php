@@ -24,7 +24,8 @@ final class Chromium
 
     public RemoteWebDriver $driver;
 
-    public function __construct(int $width = 1280, int $height = 800)
+    /** @param  list<string>  $flags  more of them */
+    public function __construct(int $width = 1280, int $height = 800, array $flags = [])
     {
         foreach (['chromedriver', 'chromium'] as $program) {
             if (trim((string) shell_exec("command -v {$program}")) === '') {
@@ -49,7 +50,7 @@ final class Chromium
         $options->addArguments([
             '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
             '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required', '--force-device-scale-factor=1',
-            "--user-data-dir={$this->profile}/profile", "--window-size={$width},{$height}",
+            "--user-data-dir={$this->profile}/profile", "--window-size={$width},{$height}", ...$flags,
         ]);
         $capabilities = DesiredCapabilities::chrome();
         $capabilities->setCapability(ChromeOptions::CAPABILITY, $options);

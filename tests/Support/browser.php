@@ -9,12 +9,16 @@ use Facebook\WebDriver\WebDriverKeys;
 use Tests\Support\Application;
 use Tests\Support\Chromium;
 
-/** Opens the application on four tracks of the demo, ten seconds long, in a session of the test's own. */
-function openTracks(): void
+/**
+ * Opens the application on four tracks of the demo, ten seconds long, in a session of the test's own.
+ *
+ * @param  list<string>  $flags  of Chromium
+ */
+function openTracks(array $flags = []): void
 {
     $test = test();
     $test->hafen = Application::running();
-    $test->browser = new Chromium;
+    $test->browser = new Chromium(flags: $flags);
     $demo = array_column($test->hafen->get('sessions/1')['document']['channels'], null, 'id');
     $test->session = $test->hafen->post('sessions', ['name' => 'Copy '.bin2hex(random_bytes(3))])['id'];
     $change = 1;

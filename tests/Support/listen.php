@@ -24,7 +24,7 @@ function listenTo(StoredSession $session, array $options, callable $look, int $f
         $payload = substr($frame, 5);
         $data = match ($frame[0]) {
             'L', 'N' => json_decode($payload, true),
-            'A' => ['left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1])))],
+            'A' => ['position' => (int) unpack('e', $payload)[1], 'left' => array_values(unpack('g*', substr($payload, 12, 4 * unpack('V', substr($payload, 8, 4))[1])))],
             default => [],
         };
         if (! $look($frame[0], $data, $id)) {

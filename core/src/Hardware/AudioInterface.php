@@ -23,6 +23,15 @@ interface AudioInterface
     public function input(int $port): array;
 
     /**
+     * Samples by which an input comes later than the interface makes it; 0 for one that runs by its clock, null while it is not known. It is that
+     * of the block that was handed to the outputs last.
+     */
+    public function lateness(int $port): ?int;
+
+    /** Keeps the lateness of an input as it is from now on, as it is recorded; or no longer. */
+    public function keepLateness(int $port, bool $isKept): void;
+
+    /**
      * Hands a block to the outputs.
      *
      * @param  array<int, list<float>>  $outputs  by port; the others are silent

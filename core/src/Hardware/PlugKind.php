@@ -13,6 +13,7 @@ enum PlugKind: string
     case Vibraphone = 'vibraphone';
     case Tone = 'tone';
     case File = 'file';
+    case Microphone = 'microphone';
     case Cable = 'cable';
     case Unit = 'unit';
 
@@ -25,6 +26,7 @@ enum PlugKind: string
             self::Vibraphone => 'invented vibraphonist',
             self::Tone => 'test tone, 1 kHz',
             self::File => 'a file',
+            self::Microphone => 'microphone of this browser',
             self::Cable => 'a cable',
             self::Unit => 'comes back from a unit',
         };

@@ -44,6 +44,16 @@ final class RealTimeInterface implements AudioInterface
         return $this->interface->input($port);
     }
 
+    public function lateness(int $port): ?int
+    {
+        return $this->interface->lateness($port);
+    }
+
+    public function keepLateness(int $port, bool $isKept): void
+    {
+        $this->interface->keepLateness($port, $isKept);
+    }
+
     public function play(array $outputs, int $frames, ?int $position): void
     {
         $this->interface->play($outputs, $frames, $position);

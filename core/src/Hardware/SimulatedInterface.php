@@ -12,6 +12,8 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Delay\Past;
 use Hafen\Hardware\Outboard\PluggedUnit;
 use Hafen\Hardware\Outboard\Unit;
+use Hafen\Hardware\Plug\Microphone;
+use Hafen\Hardware\Plug\MicrophonePipe;
 use Hafen\Hardware\Plug\Nothing;
 use Hafen\Hardware\Plug\Part;
 use Hafen\Hardware\Plug\Performer;
@@ -28,6 +30,12 @@ use Hafen\Processor\Setting;
  */
 final class SimulatedInterface implements AudioInterface
 {
+    /** Seconds a microphone can come late. */
+    private const LATEST = 5.0;
+
+    /** Samples by which what a page tells of what it plays may be off. */
+    private const UNEVEN = 16;
+
     private InterfaceLatency $latency;
 
     /** Samples that have gone by. */
@@ -66,11 +74,21 @@ final class SimulatedInterface implements AudioInterface
 
     private bool $readsAll = true;
 
+    /** @var array<int, int> samples by which microphones come late, by port */
+    private array $lateness = [];
+
+    /** @var array<int, int> jack clock of the block a microphone was read for last, by port */
+    private array $readAt = [];
+
+    /** @var ?array{int, int} jack clock of the block that was handed to the outputs last, and its position in the session; null while nothing plays */
+    private ?array $playedAt = null;
+
     /**
      * @param  Closure(string): ?AudioSource  $files  opens a file at the session's rate; null where it cannot be read
      * @param  float  $tempo  of the session, in beats a minute
+     * @param  ?Closure(int): MicrophonePipe  $microphones  what comes from the microphone at a port; none where it is left out
      */
-    public function __construct(private InterfaceProfile $profile, private readonly int $sampleRate, private readonly float $tempo, private readonly Closure $files)
+    public function __construct(private InterfaceProfile $profile, private readonly int $sampleRate, private readonly float $tempo, private readonly Closure $files, private readonly ?Closure $microphones = null)
     {
         $this->latency = $profile->latency();
         $this->timecode = new Timecode;
@@ -84,7 +102,7 @@ final class SimulatedInterface implements AudioInterface
             $this->inputs[$port] ??= new Converter;
             $known = $this->profile->inputs[$port];
             if ($known->plug !== $input->plug || $known->file !== $input->file) {
-                unset($this->plugs[$port]);
+                unset($this->plugs[$port], $this->lateness[$port]);
             }
         }
         foreach ($profile->units as $id => $unit) {
@@ -144,6 +162,48 @@ final class SimulatedInterface implements AudioInterface
             $this->out[$port]->push($this->outputs[$port]->convert($outputs[$port] ?? array_fill(0, $frames, 0.0)));
         }
         $this->clock += $frames;
+        $this->playedAt = $position === null ? null : [$this->at, $position];
+        foreach ($this->plugs as $port => $plug) {
+            $plug instanceof Microphone && $this->measureLateness($port, $plug);
+        }
+    }
+
+    public function lateness(int $port): ?int
+    {
+        return $this->lateness[$port] ?? (($this->profile->inputs[$port] ?? null)?->plug === PlugKind::Microphone ? null : 0);
+    }
+
+    public function keepLateness(int $port, bool $isKept): void
+    {
+        $plug = $this->plugs[$port] ?? null;
+        if ($plug instanceof Microphone) {
+            $plug->keep($isKept);
+        }
+    }
+
+    /** @return array<int, float> seconds from a browser's microphone to here, by port */
+    public function microphones(): array
+    {
+        return array_filter(array_map(static fn (Plug $plug): ?float => $plug instanceof Microphone ? $plug->age() : null, $this->plugs), is_float(...));
+    }
+
+    /** Who sings into a browser's microphone sings along with what the browser plays: what came in belongs to what was heard then. */
+    private function measureLateness(int $port, Microphone $plug): void
+    {
+        $heard = $plug->heard();
+        if ($heard === null || $this->playedAt === null || ($this->readAt[$port] ?? null) !== $this->playedAt[0]) {
+            return;
+        }
+        $late = (int) round($this->playedAt[1] - $this->latency->roundTrip() - $heard);
+        if (abs($late) > self::LATEST * $this->sampleRate) {
+            // What was heard is from before a jump.
+            return;
+        }
+        if (! $plug->isKept() || ! isset($this->lateness[$port])) {
+            $this->lateness[$port] = $late;
+        } elseif (abs($late - $this->lateness[$port]) > self::UNEVEN) {
+            $plug->skip($late - $this->lateness[$port]);
+        }
     }
 
     /** @return list<int> outputs something comes back from */
@@ -174,9 +234,18 @@ final class SimulatedInterface implements AudioInterface
 
             return $unit === null ? array_fill(0, $this->frames, 0.0) : ($this->returned[$unit->unit] ??= $this->fromUnit($unit))[$port];
         }
+        $plug = $this->plugs[$port] ??= $this->plug($port, $input);
+        if ($plug instanceof Microphone) {
+            $sound = $plug->sound(0, $this->frames);
+            $this->readAt[$port] = $this->at;
+            // It may be read before the block goes out, or after.
+            $this->measureLateness($port, $plug);
+
+            return $sound;
+        }
         $this->heard ??= $this->timecode->between($this->at - $this->latency->out(), $this->frames);
 
-        return $this->played($this->plugs[$port] ??= $this->plug($input), $this->heard);
+        return $this->played($plug, $this->heard);
     }
 
     public function readings(): array
@@ -222,7 +291,7 @@ final class SimulatedInterface implements AudioInterface
         return $sound;
     }
 
-    private function plug(InputPort $input): Plug
+    private function plug(int $port, InputPort $input): Plug
     {
         $part = Part::tryFrom($input->plug->value);
         $file = $input->plug === PlugKind::File && $input->file !== null ? ($this->files)($input->file) : null;
@@ -230,6 +299,7 @@ final class SimulatedInterface implements AudioInterface
         return match (true) {
             $part !== null => new Performer($part, $this->sampleRate, $this->tempo),
             $file !== null => new PlayedFile($file),
+            $input->plug === PlugKind::Microphone && $this->microphones !== null => new Microphone(($this->microphones)($port), $this->sampleRate),
             $input->plug === PlugKind::Tone => new TestTone($this->sampleRate),
             default => new Nothing,
         };

@@ -59,7 +59,12 @@ export interface TakeSoFar {
 export type Notice =
     | ({ kind: 'watch' } & Watched)
     | { kind: 'recording'; takes: TakeSoFar[] }
-    | { kind: 'inputs'; ports: Record<string, [peak: number | null, average: number | null, clipped: number]> }
+    | {
+          kind: 'inputs';
+          ports: Record<string, [peak: number | null, average: number | null, clipped: number]>;
+          /** Seconds from a browser's microphone to the engine, by port. */
+          late?: Record<string, number>;
+      }
     | { kind: 'interface-set'; isSame: boolean }
     | { kind: 'heard-late'; milliseconds: number }
     /** Names of the hardware loops that are not heard, as something else goes through them. */

@@ -16,6 +16,8 @@ const FIRST_MARGIN = 0.06;
 const HEAVY_MARGIN = 0.25;
 const HEAVY_LOAD = 0.5;
 const AGAIN_MARGIN = 0.3;
+/** Seconds for which it is known what was played. */
+const REMEMBERED = 0.5;
 
 /**
  * Plays a listening stream with Web Audio: each piece is scheduled right behind the one before it, and the
@@ -46,18 +48,12 @@ export class Player implements FrameReceiver {
         this.halt();
         const abort = new AbortController();
         this.abort = abort;
-        if (!this.context || this.context.sampleRate !== sampleRate) {
-            await this.context?.close();
-            this.context = new AudioContext({ sampleRate, latencyHint: 'interactive' });
-            this.analyser = new AnalyserNode(this.context, { fftSize: 2048 });
-            this.analyser.connect(this.context.destination);
-        }
-        await this.context.resume();
+        const context = await this.open(sampleRate);
         // Stopped or started anew meanwhile: two streams would sound at once.
         if (abort.signal.aborted) {
             return;
         }
-        const gain = new GainNode(this.context);
+        const gain = new GainNode(context);
         gain.connect(this.analyser as AnalyserNode);
         this.out = gain;
         this.next = 0;
@@ -71,6 +67,38 @@ export class Player implements FrameReceiver {
             throw new Error(answer.message ?? `The listening stream answered with status ${response.status}.`);
         }
         void this.receive(response.body, abort);
+    }
+
+    /** The clock it plays by, at a rate; one at another rate is closed. */
+    async open(sampleRate: number): Promise<AudioContext> {
+        let context = this.context;
+        if (!context || context.sampleRate !== sampleRate) {
+            const before = context;
+            context = this.context = new AudioContext({ sampleRate, latencyHint: 'interactive' });
+            this.analyser = new AnalyserNode(context, { fftSize: 2048 });
+            this.analyser.connect(context.destination);
+            await before?.close();
+        }
+        await context.resume();
+        return context;
+    }
+
+    /** Samples a second; null before it was opened. */
+    rate(): number | null {
+        return this.context?.sampleRate ?? null;
+    }
+
+    /** The sample that left at a time of its clock, not long ago; null where none did. */
+    positionAt(time: number): number | null {
+        for (let i = this.timeline.length - 1; i >= 0; i--) {
+            const entry = this.timeline[i];
+            if (entry && entry.time <= time) {
+                return time <= entry.time + entry.duration
+                    ? entry.position + (time - entry.time) * (this.context?.sampleRate ?? 1)
+                    : null;
+            }
+        }
+        return null;
     }
 
     /** Ends at once: what was scheduled is dropped. */
@@ -222,7 +250,7 @@ export class Player implements FrameReceiver {
         for (const { frame } of due) {
             this.events.meters(frame);
         }
-        while (this.timeline.length > 2 && (this.timeline[1]?.time ?? Infinity) <= now) {
+        while (this.timeline.length > 2 && (this.timeline[1]?.time ?? Infinity) <= now - REMEMBERED) {
             this.timeline.shift();
         }
         if (!this.isDry && this.next <= now) {

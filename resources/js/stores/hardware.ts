@@ -37,6 +37,8 @@ export const useHardware = defineStore('hardware', () => {
     const passage = shallowRef<Record<string, InputLevel[]> | null>(null);
     /** What to change at the inputs, after it was played. */
     const advice = ref<Record<string, LevelAdvice>>({});
+    /** Seconds from a browser's microphone to the engine, by port. */
+    const lateness = ref<Record<string, number>>({});
     const held = new Map<string, { peak: number | null; until: number }>();
 
     const inputOf = (channel: Channel | undefined) => (channel?.source.type === 'input' ? channel.source : null);
@@ -87,8 +89,14 @@ export const useHardware = defineStore('hardware', () => {
         clipped.value = { ...clipped.value, ...known.clipped };
     }
 
-    /** Takes in what the inputs carry now. */
-    function show(ports: Record<string, InputLevel>): void {
+    /** Takes in what the inputs carry now, and how late those come that do not run by the interface's clock. */
+    function show(ports: Record<string, InputLevel>, late: Record<string, number> = {}): void {
+        lateness.value = Object.fromEntries(
+            Object.entries(late).map(([port, seconds]) => {
+                const known = lateness.value[port] ?? seconds;
+                return [port, known + (seconds - known) * 0.1];
+            }),
+        );
         const now = performance.now() / 1000;
         const shown: Record<string, InputLevel> = {};
         for (const [port, [peak, average, count]] of Object.entries(ports)) {
@@ -239,6 +247,7 @@ export const useHardware = defineStore('hardware', () => {
     }
 
     function end(): void {
+        lateness.value = {};
         held.clear();
         levels.value = {};
     }
@@ -262,8 +271,13 @@ export const useHardware = defineStore('hardware', () => {
         if (!latency || !path) {
             return [];
         }
+        const ports = inputOf(session.channel(channel))?.input.replace('in:', '').split('-') ?? [];
+        const late = lateness.value[ports.find((port) => port in lateness.value) ?? ''];
         return [
-            { name: 'in', samples: latency.in },
+            // What a browser sends comes later than what is plugged into the interface.
+            late === undefined
+                ? { name: 'in', samples: latency.in }
+                : { name: 'microphone', samples: Math.round(late * (session.document?.sampleRate ?? 48000)) },
             ...path
                 .filter(({ samples }) => samples > 0)
                 .map(({ channel: id, samples }) => ({ name: session.channel(id)?.name ?? id, samples })),
@@ -281,6 +295,7 @@ export const useHardware = defineStore('hardware', () => {
     return {
         state,
         levels,
+        lateness,
         clipped,
         armed,
         quick,

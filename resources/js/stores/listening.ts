@@ -205,7 +205,7 @@ export const useListening = defineStore('listening', () => {
         } else if (notice.kind === 'recording') {
             takeRecorded(notice.takes);
         } else if (notice.kind === 'inputs') {
-            hardware.show(notice.ports);
+            hardware.show(notice.ports, notice.late);
         } else if (notice.kind === 'units') {
             tell(
                 notice.busy.length > 0
@@ -581,6 +581,7 @@ export const useListening = defineStore('listening', () => {
     );
 
     return {
+        player: markRaw(player),
         isPlaying,
         isWaiting,
         position,

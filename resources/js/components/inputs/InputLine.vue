@@ -5,6 +5,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
 import { useHardware } from '@/stores/hardware';
+import { useMicrophones } from '@/stores/microphones';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 
@@ -14,6 +15,7 @@ const props = defineProps<{ port: number }>();
 const session = useSession();
 const selection = useSelection();
 const hardware = useHardware();
+const microphones = useMicrophones();
 
 const LOWEST = -60;
 const NEW = '+';
@@ -41,6 +43,8 @@ const plugs = computed(() =>
 const plug = computed(() =>
     input.value?.plug === 'cable' ? `cable:${input.value.output}` : (input.value?.plug ?? ''),
 );
+const microphone = computed(() => (input.value?.plug === 'microphone' ? microphones.stateOf(props.port) : null));
+const late = computed(() => hardware.lateness[props.port]);
 const loops = computed(() =>
     hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
 );
@@ -66,7 +70,7 @@ const free = computed(() => [
 
 function setPlug(value: string): void {
     const [id = '', output] = value.split(':');
-    void hardware.set({ input: props.port, plug: id, ...(output ? { output: Number(output) } : {}) });
+    void microphones.plug(props.port, id, output ? Number(output) : undefined);
 }
 
 async function lead(to: string): Promise<void> {
@@ -151,6 +155,20 @@ async function lead(to: string): Promise<void> {
                 @update:model-value="lead"
             />
         </span>
+        <p v-if="microphone" class="advice" :data-microphone="microphone">
+            <template v-if="microphone === 'on'">
+                Open here{{ late === undefined ? '' : `, ${Math.round(late * 1000)} ms until it is in the engine` }}.
+                <button class="plain fix" @click="microphones.close(port)">Close it</button>
+            </template>
+            <template v-else-if="microphone === 'asking'"
+                >The browser asks whether it may use the microphone …</template
+            >
+            <template v-else-if="microphone === 'away'">Hafen does not answer; it waits.</template>
+            <template v-else>
+                {{ late === undefined ? 'Not open in this window.' : 'Open in another window.' }}
+                <button class="plain fix" @click="microphones.open(port)">Open it here</button>
+            </template>
+        </p>
         <p v-if="advice" class="advice" :data-advice="port">
             {{ advice.text }}
             <button v-if="advice.change !== 0" class="plain fix" @click="hardware.follow(port)">

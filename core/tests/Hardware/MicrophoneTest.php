@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Hardware\InputPort;
+use Hafen\Hardware\InterfaceProfile;
+use Hafen\Hardware\MicrophoneRefused;
+use Hafen\Hardware\Plug\MicrophonePipe;
+use Hafen\Hardware\PlugKind;
+use Hafen\Hardware\SimulatedInterface;
+use Hafen\Tests\Support\Signal;
+
+const CAPTURE = '0123456789abcdef';
+
+beforeEach(function (): void {
+    $this->path = (string) tempnam(sys_get_temp_dir(), 'pipe');
+    $this->pipe = new MicrophonePipe($this->path);
+});
+
+afterEach(fn () => unlink($this->path));
+
+/** @param  list<float>  $samples */
+function floats(array $samples): string
+{
+    return pack('g*', ...$samples);
+}
+
+/** Whole steps, which 32-bit floats hold exactly. @return list<float> */
+function steps(int $from, int $frames): array
+{
+    return array_map(static fn (int $i): float => $i / 1_048_576, range($from, $from + $frames - 1));
+}
+
+it('hands on what comes in pieces, to another process as well, over the end of its ring', function (): void {
+    $reader = new MicrophonePipe($this->path);
+    expect($reader->head())->toBeNull();
+    $piece = 40_000;
+    for ($first = 0; $first < MicrophonePipe::FRAMES + 3 * $piece; $first += $piece) {
+        $this->pipe->write(CAPTURE, 48000, $first, floats(steps($first, $piece)), 1000.0 + $first / 48000, $first + 0.5);
+        $head = $reader->head();
+        expect($head?->written)->toBe($first + $piece)->and($reader->read($head, $first - 100, 200))->toBe($first === 0 ? [...array_fill(0, 100, 0.0), ...steps(0, 100)] : steps($first - 100, 200));
+    }
+    // What is not there yet, and what is gone, is silent.
+    $end = $head->written;
+    expect($reader->read($head, $end - 3, 6))->toBe([...steps($end - 3, 3), 0.0, 0.0, 0.0])->and($reader->read($head, $end - MicrophonePipe::FRAMES, 5))->toBe(array_fill(0, 5, 0.0))
+        ->and($head->heardAt($end))->toBe($end + 0.5)->and($head->age($end, 1000.0 + $end / 48000 + 0.25))->toEqualWithDelta(0.25, 1e-6);
+});
+
+it('fills what was lost with silence, passes over what comes again, and lets a new capture take over', function (): void {
+    $this->pipe->write(CAPTURE, 48000, 0, floats(steps(0, 100)), 1000.0, null);
+    $this->pipe->write(CAPTURE, 48000, 150, floats(steps(150, 100)), 1000.0, null);
+    $this->pipe->write(CAPTURE, 48000, 100, floats(steps(100, 20)), 1000.0, null);
+    $head = $this->pipe->head();
+    expect($head?->written)->toBe(250)->and($head->heardAt(0))->toBeNull()
+        ->and($this->pipe->read($head, 90, 70))->toBe([...steps(90, 30), ...array_fill(0, 30, 0.0), ...steps(150, 10)]);
+    $other = 'fedcba9876543210';
+    expect(fn () => $this->pipe->write($other, 48000, 2048, floats([0.5]), 1000.0, null))->toThrow(MicrophoneRefused::class, 'Another window');
+    $this->pipe->write($other, 44100, 0, floats([0.5]), 1000.0, null);
+    expect($this->pipe->head()?->written)->toBe(1)->and($this->pipe->head()->rate)->toBe(44100)
+        ->and(fn () => $this->pipe->write(CAPTURE, 48000, 250, floats([0.5]), 1000.0, null))->toThrow(MicrophoneRefused::class);
+});
+
+it('is silent for what is no number, a head that is torn, and a file that is cut', function (): void {
+    $this->pipe->write(CAPTURE, 48000, 0, floats([NAN, INF, -INF, 0.25]), 1000.0, null);
+    $head = $this->pipe->head();
+    expect($this->pipe->read($head, 0, 4))->toBe([0.0, 0.0, 0.0, 0.25]);
+    $file = fopen($this->path, 'r+b');
+    fseek($file, 20);
+    fwrite($file, 'x');
+    expect((new MicrophonePipe($this->path))->head())->toBeNull();
+    ftruncate($file, 70);
+    expect($this->pipe->read($head, 0, 4))->toBe([0.0, 0.0, 0.0, 0.0]);
+    ftruncate($file, 10);
+    expect((new MicrophonePipe($this->path))->head())->toBeNull();
+});
+
+it('reads behind what came last, says how late that is, keeps in step while it is recorded, and is silent when the page is gone', function (): void {
+    $profile = InterfaceProfile::standard()->withInput(7, new InputPort('Mic', PlugKind::Microphone));
+    $interface = new SimulatedInterface($profile, 48000, 96.0, static fn (): null => null, fn (): MicrophonePipe => new MicrophonePipe($this->path));
+    $block = function (int $position) use ($interface): array {
+        $interface->capture(128);
+        $sound = $interface->input(7);
+        $interface->play([], 128, $position);
+
+        return $sound;
+    };
+    // The page hears sample n of the session while it captures frame n - 4000.
+    $write = fn (int $first, int $frames) => $this->pipe->write(CAPTURE, 48000, $first, floats(steps($first, $frames)), microtime(true) - $frames / 48000, $first + 4000.0);
+    expect($block(0))->toBe(array_fill(0, 128, 0.0))->and($interface->lateness(7))->toBeNull()->and($interface->lateness(1))->toBe(0)->and($interface->microphones())->toBe([]);
+    $write(0, 20_000);
+    $first = (int) round($block(30_000)[127] * 1_048_576) - 127;
+    // 0.18 s behind; what goes out now is heard when the round trip is over.
+    expect($first)->toBe(20_000 - 8640)->and($interface->lateness(7))->toBe(30_000 - 300 - ($first + 4000))
+        ->and($interface->microphones()[7])->toEqualWithDelta(0.18, 0.05)
+        ->and($block(30_128))->toBe(steps($first + 128, 128));
+    $late = $interface->lateness(7);
+    $interface->keepLateness(7, true);
+    // It runs dry: silence, and then what comes is where it belongs.
+    for ($i = 2; $i < 80; ++$i) {
+        $block(30_000 + 128 * $i);
+    }
+    $write(20_000, 20_000);
+    expect($block(30_000 + 128 * 80))->toBe(steps($first + 128 * 80, 128))->and($interface->lateness(7))->toBe($late);
+    // What is heard was held up by 960 samples: the next is read as much further on, and the take stays where it was played.
+    $this->pipe->write(CAPTURE, 48000, 40_000, floats(steps(40_000, 2000)), microtime(true) - 2000 / 48000, 43_040.0);
+    $block(30_000 + 128 * 81);
+    expect($block(30_000 + 128 * 82))->toBe(steps($first + 128 * 82 + 960, 128))->and($interface->lateness(7))->toBe($late);
+    $interface->keepLateness(7, false);
+    $this->pipe->write(CAPTURE, 48000, 42_000, floats([0.5]), microtime(true) - 5.0, null);
+    expect($block(50_000))->toBe(array_fill(0, 128, 0.0))->and($interface->microphones())->toBe([]);
+});
