@@ -6,6 +6,7 @@ namespace App\Hardware;
 
 use App\Media\MediaFolder;
 use App\Media\MediaLibrary;
+use App\Models\Media;
 use App\Models\StoredProfile;
 use Hafen\Audio\AudioSource;
 use Hafen\Audio\Resampler;
@@ -105,10 +106,13 @@ final readonly class InterfaceDesk
         $stored = $this->stored();
         $profile = self::read($stored);
         $latency = $profile->latency();
+        $set = ProfileCodec::toArray($profile);
+        $names = Media::query()->whereIn('id', $this->files())->pluck('name', 'id');
 
         return [
             'name' => self::NAME,
-            ...ProfileCodec::toArray($profile),
+            ...$set,
+            'inputs' => array_map(static fn (array $input): array => [...$input, ...(isset($input['file']) ? ['fileName' => $names[$input['file']] ?? 'a file that is gone'] : [])], $set['inputs']),
             'buffers' => InterfaceProfile::BUFFERS,
             'plugs' => array_map(static fn (PlugKind $plug): array => ['id' => $plug->value, 'label' => $plug->label()], PlugKind::cases()),
             'healthy' => ['lowestPeak' => LevelAdvice::LOWEST_PEAK, 'highestPeak' => LevelAdvice::HIGHEST_PEAK],

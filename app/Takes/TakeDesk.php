@@ -7,7 +7,9 @@ namespace App\Takes;
 use App\Media\Importer;
 use App\Models\StoredSession;
 use App\Sessions\SessionBook;
+use Hafen\Audio\WavReader;
 use Hafen\Document\JsonNode;
+use Hafen\Hardware\ClippedSamples;
 use Hafen\Printing\Take;
 use Hafen\Refusal;
 use Illuminate\Support\Facades\Log;
@@ -40,10 +42,11 @@ final readonly class TakeDesk
 
                 continue;
             }
+            $clipped = $wish->tap === RecordWish::INPUT ? ClippedSamples::in(WavReader::open($take->path)) : 0;
             $media = $this->importer->keepRendered($take->path, "{$name} take ".($number + 1), null, static fn (): bool => true);
             @unlink($take->path);
             if ($media !== null) {
-                $files[] = ['file' => $media->id, 'length' => $take->frames, 'width' => $media->channels === 1 ? 'mono' : 'stereo', 'start' => $take->start];
+                $files[] = ['file' => $media->id, 'length' => $take->frames, 'width' => $media->channels === 1 ? 'mono' : 'stereo', 'start' => $take->start, 'clipped' => $clipped];
             }
         }
         $tap = $wish->tap();

@@ -241,6 +241,23 @@ it('records past the end of the session, and on an empty one', function (): void
         ->and(Signal::peak(soundOf($clip)[0]))->toBeGreaterThan(0.1);
 });
 
+it('marks a take that the converter clipped, by how many samples, and no other', function (): void {
+    $session = plugged();
+    // A sine of 1 kHz at -18 dBFS, 24 dB louder: of the 48 samples of a wave 30 are above full scale.
+    setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 24.0]);
+    setInterface(['input' => 2, 'plug' => 'tone', 'gain' => 17.9]);
+    $this->postJson("/api/sessions/{$session->id}/edits", ['base' => 1, 'edit' => ['type' => 'set-input', 'channel' => 'cello', 'input' => 'in:2']])->assertOk();
+    $count = 0;
+    listenTo($session, ['record' => [['channel' => 'voice', 'tap' => 'input'], ['channel' => 'cello', 'tap' => 'input']]], function (string $kind, array $data) use (&$count): bool {
+        $count += $kind === 'A' ? count($data['left']) : 0;
+
+        return $count < 20_000;
+    });
+    $channels = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id');
+    $clip = $channels['voice']['source']['clips'][0];
+    expect($clip['clipped'] / $clip['length'])->toEqualWithDelta(30 / 48, 0.001)->and($channels['cello']['source']['clips'][0])->not->toHaveKey('clipped');
+});
+
 it('lets live inputs sound while nothing plays, until it is told to stop', function (): void {
     $session = plugged(Monitor::Always);
     setInterface(['input' => 1, 'plug' => 'tone', 'gain' => 0.0]);
@@ -327,6 +344,7 @@ it('says what to change after the loudest passage, and refuses what is no readin
 it('keeps a file that is plugged in from being removed', function (): void {
     $session = Demo::session();
     setInterface(['input' => 5, 'plug' => 'file', 'file' => 'cello']);
+    $this->getJson('/api/interface')->assertJsonPath('inputs.4.fileName', Media::query()->findOrFail('cello')->name);
     StoredSession::query()->findOrFail($session->id)->forceDelete();
     $this->deleteJson('/api/media/cello')->assertStatus(422)->assertJsonPath('message', fn (string $message): bool => str_contains($message, 'the audio interface'));
 });

@@ -272,7 +272,7 @@ final class ContentHashes
      */
     private static function heard(array $part): array
     {
-        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom'], $part['notes']);
+        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom'], $part['clipped'], $part['notes']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

@@ -161,7 +161,7 @@ final class SourceCodec
 
     private static function clip(JsonNode $node): Clip
     {
-        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain', 'printedFrom']);
+        $node->keys(['id', 'file', 'start', 'length'], ['offset', 'gain', 'printedFrom', 'clipped']);
         $gain = $node->optional('gain');
         $start = $node->get('start')->integer(0, SessionCodec::LONGEST - 1);
 
@@ -174,6 +174,7 @@ final class SourceCodec
             $node->get('length')->integer(1, SessionCodec::LONGEST - $start),
             $gain === null ? 0.0 : $gain->gain(),
             $node->has('printedFrom') ? self::printedFrom($node->get('printedFrom')) : null,
+            $node->optional('clipped')?->integer(0, 2 * SessionCodec::LONGEST) ?? 0,
         );
     }
 
@@ -216,6 +217,7 @@ final class SourceCodec
             'length' => $clip->length,
             'gain' => $clip->gain,
             ...($clip->printedFrom === null ? [] : ['printedFrom' => self::printedFromToArray($clip->printedFrom)]),
+            ...($clip->clipped === 0 ? [] : ['clipped' => $clip->clipped]),
         ];
     }
 }

@@ -7,6 +7,11 @@ namespace Hafen\Hardware;
 /** A converter of 24 bits: what is above full scale clips, and what is between two steps goes to the nearer. */
 final class Converter
 {
+    /** What it clips to, of full scale. */
+    public const HIGHEST = 1.0 - 1.0 / self::STEPS;
+
+    public const LOWEST = -1.0;
+
     private const STEPS = 8_388_608;
 
     private float $peak = 0.0;

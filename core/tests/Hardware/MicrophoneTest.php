@@ -8,7 +8,6 @@ use Hafen\Hardware\MicrophoneRefused;
 use Hafen\Hardware\Plug\MicrophonePipe;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\SimulatedInterface;
-use Hafen\Tests\Support\Signal;
 
 const CAPTURE = '0123456789abcdef';
 

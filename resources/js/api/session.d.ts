@@ -148,6 +148,10 @@ export interface Clip {
     length: number;
     gain?: Gain;
     /**
+     * Samples the converter clipped when the file was recorded
+     */
+    clipped?: number;
+    /**
      * What it was printed from: a tap of a channel as it was in a revision
      */
     printedFrom?: {

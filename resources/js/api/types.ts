@@ -28,7 +28,7 @@ export type Insert = ProcessorInsert | Split | HardwareInsert;
 type OfLoop = 'unit' | 'delay' | 'recall';
 export type HardwareLoop = Required<Omit<DocumentHardwareLoop, OfLoop>> & Pick<DocumentHardwareLoop, OfLoop>;
 export type Send = Required<DocumentSend>;
-export type DocumentClip = Required<Omit<Clip, 'printedFrom'>> & Pick<Clip, 'printedFrom'>;
+export type DocumentClip = Required<Omit<Clip, 'printedFrom' | 'clipped'>> & Pick<Clip, 'printedFrom' | 'clipped'>;
 export type TapName = Send['tap'];
 export type AutomationPoint = DocumentAutomationPoint;
 export type AutomationLane = DocumentAutomationLane;
@@ -130,7 +130,7 @@ export interface InterfaceState {
     name: string;
     buffer: number;
     buffers: number[];
-    inputs: { name: string; plug: string; gain: number; file?: string; output?: number }[];
+    inputs: { name: string; plug: string; gain: number; file?: string; fileName?: string; output?: number }[];
     outputs: string[];
     plugs: { id: string; label: string }[];
     /** Between which an input peaks that is healthy, in dBFS. */

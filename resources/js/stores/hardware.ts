@@ -53,6 +53,12 @@ export const useHardware = defineStore('hardware', () => {
             })
             .map(({ id }) => id),
     );
+    /** Numbers of the inputs a channel takes that nothing is plugged into. */
+    function emptyInputs(channel: string): number[] {
+        const ports = inputOf(session.channel(channel))?.input.replace('in:', '').split('-').map(Number) ?? [];
+        return ports.filter((port) => state.value?.inputs[port - 1]?.plug === 'nothing');
+    }
+
     /** Whether somebody looks at the levels of the inputs. */
     const isLookedAt = computed(() => screen.view === 'inputs');
     /** Whether live sound is wanted while nothing plays: somebody is heard, or the levels are looked at. */
@@ -84,7 +90,18 @@ export const useHardware = defineStore('hardware', () => {
     }
 
     function take(known: InterfaceState): void {
+        const before = Object.fromEntries(heard.value.map((id) => [id, emptyInputs(id).length]));
         state.value = known;
+        for (const id of heard.value) {
+            const [port] = emptyInputs(id);
+            if (port !== undefined && before[id] === 0) {
+                const name = session.channel(id)?.name ?? id;
+                tell(
+                    `${name} is silent: nothing is plugged into input ${port} any more. The rest plays on.`,
+                    'warning',
+                );
+            }
+        }
         // The server keeps what clipped a moment later: a mark that is shown stays.
         clipped.value = { ...clipped.value, ...known.clipped };
     }
@@ -311,6 +328,7 @@ export const useHardware = defineStore('hardware', () => {
         isWanted,
         isLookedAt,
         inputOf,
+        emptyInputs,
         arm,
         load,
         set,

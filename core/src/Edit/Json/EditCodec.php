@@ -310,7 +310,7 @@ final readonly class EditCodec
 
     public static function file(JsonNode $node): NewFile
     {
-        $node->keys(['file', 'length', 'width'], ['start']);
+        $node->keys(['file', 'length', 'width'], ['start', 'clipped']);
 
         $length = $node->get('length')->integer(1, SessionCodec::LONGEST);
 
@@ -320,6 +320,7 @@ final readonly class EditCodec
             Width::from($node->get('width')->oneOf(array_column(Width::cases(), 'value'))),
             // It ends where a session can still end.
             $node->optional('start')?->integer(0, SessionCodec::LONGEST - $length) ?? 0,
+            $node->optional('clipped')?->integer(0, 2 * SessionCodec::LONGEST) ?? 0,
         );
     }
 

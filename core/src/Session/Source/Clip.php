@@ -6,7 +6,10 @@ namespace Hafen\Session\Source;
 
 use Hafen\Session\Copies;
 
-/** A range of a file placed in time. Positions and lengths in samples at the session rate; gain in dB, null is silence. */
+/**
+ * A range of a file placed in time. Positions and lengths in samples at the session rate; gain in dB, null is silence. `clipped` samples were
+ * clipped by the converter when its file was recorded.
+ */
 final readonly class Clip
 {
     use Copies;
@@ -19,6 +22,7 @@ final readonly class Clip
         public int $length,
         public ?float $gain = 0.0,
         public ?PrintedFrom $printedFrom = null,
+        public int $clipped = 0,
     ) {
     }
 

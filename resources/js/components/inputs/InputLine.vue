@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import PortName from './PortName.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
 import { useHardware } from '@/stores/hardware';
+import { useImports } from '@/stores/imports';
 import { useMicrophones } from '@/stores/microphones';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
@@ -16,6 +17,8 @@ const session = useSession();
 const selection = useSelection();
 const hardware = useHardware();
 const microphones = useMicrophones();
+const imports = useImports();
+const files = ref<HTMLInputElement>();
 
 const LOWEST = -60;
 const NEW = '+';
@@ -30,14 +33,19 @@ const unit = computed(
 /** Cables are told apart by the output they come from. */
 const plugs = computed(() =>
     (hardware.state?.plugs ?? [])
-        .filter(({ id }) => (id !== 'file' && id !== 'unit') || input.value?.plug === id)
+        .filter(({ id }) => id !== 'unit' || input.value?.plug === id)
         .flatMap(({ id, label }) =>
             id === 'cable'
                 ? (hardware.state?.outputs ?? []).map((_, i) => ({
                       value: `cable:${i + 1}`,
                       name: `cable from output ${i + 1}`,
                   }))
-                : [{ value: id, name: id === 'unit' && unit.value ? `from the ${unit.value}` : label }],
+                : id === 'file'
+                  ? [
+                        ...(input.value?.plug === id ? [{ value: id, name: input.value.fileName ?? label }] : []),
+                        { value: NEW, name: `${input.value?.plug === id ? 'another' : 'a'} file …` },
+                    ]
+                  : [{ value: id, name: id === 'unit' && unit.value ? `from the ${unit.value}` : label }],
         ),
 );
 const plug = computed(() =>
@@ -68,7 +76,21 @@ const free = computed(() => [
         .map(({ id, name: label }) => ({ value: id, name: label })),
 ]);
 
+/** A file of one's own is played again and again. */
+async function plugFile(event: Event): Promise<void> {
+    const [file] = (event.target as HTMLInputElement).files ?? [];
+    const id = file ? await imports.keep(file) : null;
+    if (id) {
+        microphones.close(props.port);
+        await hardware.set({ input: props.port, plug: 'file', file: id });
+    }
+}
+
 function setPlug(value: string): void {
+    if (value === NEW) {
+        files.value?.click();
+        return;
+    }
     const [id = '', output] = value.split(':');
     void microphones.plug(props.port, id, output ? Number(output) : undefined);
 }
@@ -155,6 +177,15 @@ async function lead(to: string): Promise<void> {
                 @update:model-value="lead"
             />
         </span>
+        <input
+            ref="files"
+            class="files"
+            type="file"
+            accept="audio/*"
+            tabindex="-1"
+            :aria-label="`File for input ${port}`"
+            @change="plugFile"
+        />
         <p v-if="microphone" class="advice" :data-microphone="microphone">
             <template v-if="microphone === 'on'">
                 Open here{{ late === undefined ? '' : `, ${Math.round(late * 1000)} ms until it is in the engine` }}.
@@ -181,6 +212,10 @@ async function lead(to: string): Promise<void> {
 <style scoped>
 .line {
     display: contents;
+}
+
+.files {
+    display: none;
 }
 
 .advice {

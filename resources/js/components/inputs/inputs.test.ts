@@ -1,9 +1,13 @@
 import type { VueWrapper } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Channel, HardwareLoop, InterfaceState } from '@/api/types';
 import AtHand from '@/components/inspector/AtHand.vue';
+import VersionList from '@/components/inspector/VersionList.vue';
+import InsertRow from '@/components/paths/InsertRow.vue';
+import * as notices from '@/stores/notices';
 import InputSection from '@/components/inspector/InputSection.vue';
 import { useHardware } from '@/stores/hardware';
+import { useMicrophones } from '@/stores/microphones';
 import { useSession } from '@/stores/session';
 import { realWorld, settled, shown, type World } from '@/testing';
 import LoopList from './LoopList.vue';
@@ -29,6 +33,7 @@ const state: InterfaceState = {
     plugs: [
         { id: 'nothing', label: 'nothing plugged in' },
         { id: 'voice', label: 'invented singer' },
+        { id: 'microphone', label: 'microphone of this browser' },
         { id: 'file', label: 'a file' },
         { id: 'cable', label: 'a cable' },
     ],
@@ -78,6 +83,8 @@ describe('an input', () => {
         expect(plug.findAll('option').map((one) => one.text())).toEqual([
             'nothing plugged in',
             'invented singer',
+            'microphone of this browser',
+            'a file …',
             'cable from output 1',
             'cable from output 2',
         ]);
@@ -87,6 +94,46 @@ describe('an input', () => {
             { input: 2, plug: 'cable', output: 1 },
             { input: 2, plug: 'voice' },
         ]);
+    });
+
+    it("plays a file of one's own, says which, and changes nothing when none is chosen", async () => {
+        made.answers['POST uploads'] = { id: 'u1' };
+        made.answers['PUT uploads/u1?offset=0'] = { received: 5 };
+        made.answers['POST uploads/u1/finish'] = { id: 'm1' };
+        made.answers['GET media/m1?sampleRate=48000'] = { id: 'm1', status: 'ready' };
+        made.answers['PUT interface'] = {
+            ...state,
+            inputs: [port('Voice', 'file', { file: 'm1', fileName: 'guide.wav' }), ...state.inputs.slice(1)],
+        };
+        part = shown(InputLine, { port: 1 });
+        const files = part.get('input[type=file]');
+        const plug = part.get('select.plug');
+        await plug.setValue('+');
+        Object.defineProperty(files.element, 'files', { value: [], configurable: true });
+        await files.trigger('change');
+        await settled();
+        expect(sent()).toEqual([]);
+        Object.defineProperty(files.element, 'files', { value: [new File(['sound'], 'guide.wav')] });
+        await files.trigger('change');
+        await settled();
+        expect(sent()).toEqual([{ input: 1, plug: 'file', file: 'm1' }]);
+        expect(plug.findAll('option').map((one) => one.text())).toContain('guide.wav');
+        expect((plug.element as HTMLSelectElement).value).toBe('file');
+    });
+
+    it('opens the microphone where it is plugged in, and says how late it is', async () => {
+        made.answers['PUT interface'] = { ...state, inputs: [port('Voice', 'microphone'), ...state.inputs.slice(1)] };
+        part = shown(InputLine, { port: 1 });
+        const open = vi.spyOn(useMicrophones(), 'open').mockResolvedValue();
+        await part.get('select.plug').setValue('microphone');
+        await settled();
+        expect(sent()).toEqual([{ input: 1, plug: 'microphone' }]);
+        expect(part.get('[data-microphone]').text()).toContain('Not open in this window.');
+        useHardware().show({ 1: [-9, -18, 0] }, { 1: 0.25 });
+        await settled();
+        expect(part.get('[data-microphone]').text()).toContain('Open in another window.');
+        await part.get('[data-microphone] .fix').trigger('click');
+        expect(open).toHaveBeenLastCalledWith(1);
     });
 
     it('shows its level, a mark that stays until it is pressed, and what is advised', async () => {
@@ -162,6 +209,40 @@ describe('the input of a track', () => {
         expect(made.edits).toEqual([{ type: 'set-input', channel: 'cello', input: 'in:1', monitor: 'always' }]);
         await part.find('[data-arm]').trigger('click');
         expect([useHardware().armed, part.find('[data-arm]').text()]).toEqual([['cello'], 'Armed']);
+    });
+
+    it('says that it is silent where nothing is plugged in any more, on the channel too', async () => {
+        const told = vi.spyOn(notices, 'tell');
+        taking('always');
+        part = shown(InputSection, { channel: cello() });
+        expect(part.find('[data-empty-input]').exists()).toBe(false);
+        made.answers['PUT interface'] = { ...state, inputs: [port('Voice', 'nothing'), ...state.inputs.slice(1)] };
+        await useHardware().set({ input: 1, plug: 'nothing' });
+        await settled();
+        expect(part.get('[data-empty-input]').text()).toBe('Nothing is plugged into input 1: it is silent.');
+        expect(told.mock.calls).toEqual([
+            ['Cello is silent: nothing is plugged into input 1 any more. The rest plays on.', 'warning'],
+        ]);
+        part.unmount();
+        part = shown(InsertRow, { channel: cello(), row: 'inserts', inserts: [], start: 'cello:source' });
+        expect(part.get('[data-live]').text()).toBe('silent: nothing plugged into in 1');
+        await useHardware().set({ input: 1, name: 'Voice' });
+        expect(told).toHaveBeenCalledOnce();
+    });
+
+    it('marks takes that clipped as they came in', () => {
+        const clip = { id: 'k1', file: 'f', start: 0, offset: 0, length: 9, gain: 0 };
+        part = shown(VersionList, {
+            channel: {
+                ...cello(),
+                versions: [
+                    { id: 'v1', name: 'Take 1', clips: [{ ...clip, clipped: 12 }] },
+                    { id: 'v2', name: 'Take 2', clips: [clip] },
+                ],
+            },
+        });
+        expect(part.findAll('.version').map((one) => one.find('[data-take-clipped]').exists())).toEqual([true, false]);
+        expect(part.get('[data-take-clipped]').attributes('title')).toBe('12 samples were clipped as it came in');
     });
 
     it('is not there for what sums others, nor for a track that plays a tap', () => {

@@ -33,6 +33,7 @@ const inputs = computed(() => [
 const ports = computed(() => (source.value?.input.replace('in:', '').split('-') ?? []).map(Number));
 const port = computed(() => hardware.state?.inputs[(ports.value[0] ?? 0) - 1]);
 const monitor = computed(() => source.value?.monitor ?? 'armed');
+const empty = computed(() => hardware.emptyInputs(props.channel.id));
 const isArmed = computed(() => hardware.armed.includes(props.channel.id));
 const isHeard = computed(() => hardware.heard.includes(props.channel.id));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
@@ -101,6 +102,9 @@ function take(): void {
                 @update:model-value="setInput"
             />
         </div>
+        <p v-if="empty.length > 0" class="empty" role="status" data-empty-input>
+            Nothing is plugged into input {{ empty.join(' and ') }}: it is silent.
+        </p>
         <template v-if="source">
             <div class="setting">
                 <span>Heard</span>
@@ -211,6 +215,11 @@ function take(): void {
 .pill.small {
     padding: 1px 9px;
     font-size: 12px;
+}
+
+.empty {
+    margin: 2px 0 4px;
+    color: var(--buoy-text);
 }
 
 .delay {

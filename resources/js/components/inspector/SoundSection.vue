@@ -8,6 +8,7 @@ import { clock } from '@/format';
 import { useImports } from '@/stores/imports';
 import { useSession } from '@/stores/session';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
+import ClippedMark from '@/components/inputs/ClippedMark.vue';
 import VersionList from './VersionList.vue';
 import { useSelection } from '@/stores/selection';
 
@@ -122,7 +123,7 @@ function setSource(channel: string, tap: TapName): void {
                 {{ media?.name ?? '…' }} · {{ clock(clip.length, rate)
                 }}<template v-if="media?.sampleRate">
                     · {{ media.sampleRate / 1000 }} kHz, {{ media.channels === 1 ? 'mono' : 'stereo' }}</template
-                >
+                ><ClippedMark :clips="[clip]" />
             </p>
             <p v-else-if="!tapped" class="hint">
                 {{

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Channel } from '@/api/types';
 import { askName } from '@/askName';
+import ClippedMark from '@/components/inputs/ClippedMark.vue';
 import { useSession } from '@/stores/session';
 
 /** Clips that are kept beside those a track plays: played instead, kept anew, let go. */
@@ -23,7 +24,7 @@ function act(type: 'use-version' | 'remove-version', version: string): void {
 <template>
     <div data-versions>
         <p v-for="version in channel.versions ?? []" :key="version.id" class="version">
-            <span>{{ version.name }}</span>
+            <span>{{ version.name }}<ClippedMark :clips="version.clips" /></span>
             <button
                 class="plain fix"
                 title="Plays it; what it plays now is kept in its place"

@@ -52,17 +52,21 @@ const isTight = computed(() => {
     );
     return props.isCompact === true && width.value > 0 && wanted > width.value;
 });
-/** The row before the fader of a frozen channel, with what stands in its splits. */
-/** Where live sound comes from, and how late it comes to the headphones. */
+/** Where live sound comes from, and how late it comes to the headphones; or that nothing comes. */
 const live = computed(() => {
     const input = hardware.inputOf(props.channel);
     if (!input || props.row !== 'inserts' || props.branch || !hardware.heard.includes(props.channel.id)) {
         return null;
     }
+    const [empty] = hardware.emptyInputs(props.channel.id);
+    if (empty !== undefined) {
+        return `silent: nothing plugged into in ${empty}`;
+    }
     const samples = hardware.delay(props.channel.id).reduce((sum, part) => sum + part.samples, 0);
     const milliseconds = (samples / (session.document?.sampleRate ?? 48000)) * 1000;
     return `live from in ${input.input.replace('in:', '').replace('-', '–')} · ${milliseconds.toFixed(1)} ms`;
 });
+/** The row before the fader of a frozen channel, with what stands in its splits. */
 const isFrozen = computed(() => props.channel.frozen !== undefined && props.row === 'inserts');
 const freeze = computed(() => freezes.facts(props.channel.id));
 const gap = computed(() => {
@@ -182,6 +186,7 @@ function isWideBefore(index: number): boolean {
             <span
                 v-if="live && !isCompact"
                 class="live"
+                :class="{ empty: hardware.emptyInputs(channel.id).length > 0 }"
                 :title="`${live}: press the row for the delay by part`"
                 data-live
                 >{{ live }}</span
@@ -286,6 +291,10 @@ function isWideBefore(index: number): boolean {
     background: var(--ground);
     color: var(--plum);
     white-space: nowrap;
+}
+
+.live.empty {
+    color: var(--buoy-text);
 }
 
 .add {
