@@ -193,6 +193,7 @@ final readonly class FerryTerminal
         return self::with($session->withLoops([self::spring($this->score->sampleRate)]), 'hall-ambience', (new Channel(
             'voice', ChannelKind::Track, 'Voice', Width::Mono, new ClipSource([], new LiveInput('in:1')),
             inserts: [
+                $insert('pitch-correction', ['key' => 'd', 'scale' => 'minor', 'response' => 60.0, 'amount' => 80.0]),
                 $insert('filter', ['frequency' => 90.0]),
                 $insert('compressor', ['threshold' => -24.0, 'ratio' => 3.0, 'attack' => 8.0, 'release' => 120.0, 'make-up' => 4.0]),
             ],

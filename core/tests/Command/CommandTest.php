@@ -163,7 +163,7 @@ it('prints a whole path with its gains and latencies', function (): void {
     file_put_contents($path = "{$this->folder}/ferry.json", (new SessionCodec(ProcessorCatalogue::standard()))->encode($session));
     [$status, $text] = hafen('path', $path, 'Wash');
     expect($status)->toBe(0)
-        ->and($text)->toContain('Cello (track)')->toContain('send −16.0 dB after the fader -> Hall')->toContain('send −21.0 dB after the fader, waits 27 samples (0.56 ms) -> Plate')
+        ->and($text)->toContain('Cello (track)')->toContain('send −16.0 dB after the fader -> Hall')->toContain('send −21.0 dB after the fader, waits 3072 samples (64.00 ms) -> Plate')
         ->toContain('Wash (return)  <-')->toContain('split (Dry 0.0 dB | Crush −9.0 dB [Compressor, Drive +12.0])')
         ->not->toContain('Cue Cello');
     [, $mermaid] = hafen('path', $path, 'plate', '--format', 'mermaid');

@@ -46,15 +46,16 @@ const delays = computed(() =>
         name: `over ${delay} ms`,
     })),
 );
-/** What quick monitoring leaves out, and what that saves. */
+/** What quick monitoring leaves out, or would, and what that saves. */
 const leaves = computed(() => {
-    const sleeping = hardware.quickOf(props.channel.id)?.sleeping ?? [];
+    const most = hardware.quick ?? hardware.state?.usualQuick;
+    const sleeping = session.state?.live[props.channel.id]?.quick.find(({ delay }) => delay === most)?.sleeping ?? [];
     if (sleeping.length === 0) {
-        return 'Nothing here is so late: all of it is heard.';
+        return hardware.quick === null ? '' : 'Nothing here is so late: all of it is heard.';
     }
     const saved = sleeping.reduce((sum, id) => sum + (session.state?.inserts[id]?.latency ?? 0), 0);
     const names = sleeping.map((id) => session.state?.inserts[id]?.label ?? id).join(', ');
-    return `Leaves out ${names}: ${milliseconds(saved)} sooner.`;
+    return `${hardware.quick === null ? 'Would leave' : 'Leaves'} out ${names}: ${milliseconds(saved)} sooner.`;
 });
 const isRecording = computed(() => listening.recording?.some(({ channel }) => channel === props.channel.id) ?? false);
 const takes = computed(() => props.channel.versions?.length ?? 0);
@@ -175,7 +176,7 @@ function take(): void {
                     @update:model-value="(delay) => (hardware.quick = delay)"
                 />
             </div>
-            <p v-if="hardware.quick !== null" class="hint" data-quick-leaves>{{ leaves }}</p>
+            <p v-if="leaves" class="hint" data-quick-leaves>{{ leaves }}</p>
             <h3>At hand</h3>
             <AtHand :channel="channel" />
             <div class="takes">
