@@ -16,7 +16,7 @@ function openMicrophone(bool $isAllowed): void
     openTracks(['--use-fake-device-for-media-stream', '--use-file-for-fake-audio-capture='.test()->voice, $isAllowed ? '--use-fake-ui-for-media-stream' : '--deny-permission-prompts']);
     test()->browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === "Inputs").click()');
     test()->browser->waitFor('[data-view=inputs] [data-input-port="7"]');
-    choose('[data-input-port="7"] .plug', 'microphone of this browser');
+    choose('[data-input-port="7"] .plug', "browser's microphone");
 }
 
 function microphone(): string

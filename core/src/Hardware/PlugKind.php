@@ -26,7 +26,7 @@ enum PlugKind: string
             self::Vibraphone => 'invented vibraphonist',
             self::Tone => 'test tone, 1 kHz',
             self::File => 'a file',
-            self::Microphone => 'microphone of this browser',
+            self::Microphone => "browser's microphone",
             self::Cable => 'a cable',
             self::Unit => 'comes back from a unit',
         };

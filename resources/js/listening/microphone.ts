@@ -1,7 +1,7 @@
 import { api, Refused } from '@/api/client';
 import type { Player } from './player';
 
-/** How the microphone of this browser stands. */
+/** How the browser's microphone stands. */
 export type MicrophoneState = 'off' | 'asking' | 'on' | 'away' | 'failed';
 
 interface Piece {

@@ -35,21 +35,33 @@ final class PitchSynchronous
 
     private readonly PitchTracker $tracker;
 
-    /** @var list<float> what was heard, from sample number {@see} */
+    /** @var list<float> what was heard up to the last look, from sample number {@see} */
     private array $left = [];
 
     /** @var list<float> */
     private array $right = [];
+
+    /** @var list<float> what was heard since the last look */
+    private array $newLeft = [];
+
+    /** @var list<float> */
+    private array $newRight = [];
+
+    /** @var list<float> what is put out up to the next look */
+    private array $readyLeft = [];
+
+    /** @var list<float> */
+    private array $readyRight = [];
 
     private int $base = 0;
 
     /** Samples heard. */
     private int $count = 0;
 
-    /** @var list<float> sum of grains from sample number {@see} less the delay */
+    /** @var array<int, float> sum of grains, from the sample that is put out after the next look */
     private array $outLeft = [];
 
-    /** @var list<float> */
+    /** @var array<int, float> */
     private array $outRight = [];
 
     /** @var list<array{float, float}> marks in the sound heard: places and the period from each to the next */
@@ -93,6 +105,8 @@ final class PitchSynchronous
         $this->left = $this->right = $silence;
         $this->base = -self::KEPT * $this->scale;
         $this->count = 0;
+        $this->newLeft = $this->newRight = [];
+        $this->readyLeft = $this->readyRight = array_fill(0, $this->hop, 0.0);
         $this->outLeft = $this->outRight = array_fill(0, (self::DELAY + 4096) * $this->scale, 0.0);
         $this->marks = [[-2.0 * self::UNVOICED, self::UNVOICED]];
         $this->next = -2.0 * self::UNVOICED;
@@ -105,7 +119,7 @@ final class PitchSynchronous
      */
     public function process(Block $block, Closure $ratio, float $formants = 1.0): void
     {
-        $mono = $block->mono && $this->left === $this->right;
+        $mono = $block->mono && $this->left === $this->right && $this->newLeft === $this->newRight;
         if ($block->mono && ! $mono) {
             $block->widen();
         }
@@ -113,26 +127,43 @@ final class PitchSynchronous
         $inRight = $block->right();
         $left = $right = [];
         for ($done = 0, $frames = count($inLeft); $done < $frames; $done = $end) {
-            $end = min($frames, $done + $this->hop - $this->count % $this->hop);
+            $at = $this->count % $this->hop;
+            $end = min($frames, $done + $this->hop - $at);
             $length = $end - $done;
-            $this->left = [...$this->left, ...array_slice($inLeft, $done, $length)];
-            $this->right = $mono ? $this->left : [...$this->right, ...array_slice($inRight, $done, $length)];
-            $left = [...$left, ...array_slice($this->outLeft, 0, $length)];
-            $this->outLeft = [...array_slice($this->outLeft, $length), ...array_fill(0, $length, 0.0)];
-            if (! $mono) {
-                $right = [...$right, ...array_slice($this->outRight, 0, $length)];
-                $this->outRight = [...array_slice($this->outRight, $length), ...array_fill(0, $length, 0.0)];
+            array_push($this->newLeft, ...array_slice($inLeft, $done, $length));
+            array_push($left, ...array_slice($this->readyLeft, $at, $length));
+            if ($mono) {
+                $this->newRight = $this->newLeft;
+            } else {
+                array_push($this->newRight, ...array_slice($inRight, $done, $length));
+                array_push($right, ...array_slice($this->readyRight, $at, $length));
             }
             $this->count += $length;
             if ($this->count % $this->hop === 0) {
-                $this->work($ratio, $formants, $mono);
+                $this->look($ratio, $formants, $mono);
             }
-        }
-        if ($mono) {
-            $this->outRight = $this->outLeft;
         }
         $block->left = $left;
         $block->right = $right;
+    }
+
+    private function look(Closure $ratio, float $formants, bool $mono): void
+    {
+        $this->left = [...$this->left, ...$this->newLeft];
+        $this->right = $mono ? $this->left : [...$this->right, ...$this->newRight];
+        $this->newLeft = $this->newRight = [];
+        $this->work($ratio, $formants, $mono);
+        [$this->readyLeft, $this->outLeft] = $this->divided($this->outLeft);
+        [$this->readyRight, $this->outRight] = $mono ? [$this->readyLeft, $this->outLeft] : $this->divided($this->outRight);
+    }
+
+    /**
+     * @param  array<int, float>  $out
+     * @return array{list<float>, list<float>} what is put out until the next look, and what comes after it
+     */
+    private function divided(array $out): array
+    {
+        return [array_slice($out, 0, $this->hop), [...array_slice($out, $this->hop), ...array_fill(0, $this->hop, 0.0)]];
     }
 
     private function work(Closure $ratio, float $formants, bool $mono): void
@@ -194,18 +225,19 @@ final class PitchSynchronous
         $first = max((int) ceil($to - $before), $origin);
         $last = (int) floor($to + $after);
         $offset = $from - $this->base;
-        $this->outLeft = self::grain($this->outLeft, $this->left, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
+        self::grain($this->outLeft, $this->left, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
         if (! $mono) {
-            $this->outRight = self::grain($this->outRight, $this->right, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
+            self::grain($this->outRight, $this->right, $first, $last, $origin, $offset, $to, $before, $after, $formants, $gain);
         }
     }
 
     /**
-     * @param  list<float>  $out
+     * @param  array<int, float>  $out  is changed where it is: a copy for each grain would cost more than the grain
      * @param  list<float>  $in
-     * @return list<float>
+     *
+     * @param-out array<int, float> $out
      */
-    private static function grain(array $out, array $in, int $first, int $last, int $origin, float $offset, float $to, float $before, float $after, float $formants, float $gain): array
+    private static function grain(array &$out, array $in, int $first, int $last, int $origin, float $offset, float $to, float $before, float $after, float $formants, float $gain): void
     {
         $highest = count($in) - 3;
         for ($i = $first; $i <= $last; ++$i) {
@@ -224,7 +256,5 @@ final class PitchSynchronous
             $read = $b + 0.5 * $part * ($c - $a + $part * (2.0 * $a - 5.0 * $b + 4.0 * $c - $d + $part * (3.0 * ($b - $c) + $d - $a)));
             $out[$i - $origin] += $gain * (0.5 + 0.5 * cos(M_PI * $share)) * $read;
         }
-
-        return $out;
     }
 }

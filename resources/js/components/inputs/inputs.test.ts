@@ -33,7 +33,7 @@ const state: InterfaceState = {
     plugs: [
         { id: 'nothing', label: 'nothing plugged in' },
         { id: 'voice', label: 'invented singer' },
-        { id: 'microphone', label: 'microphone of this browser' },
+        { id: 'microphone', label: "browser's microphone" },
         { id: 'file', label: 'a file' },
         { id: 'cable', label: 'a cable' },
     ],
@@ -83,7 +83,7 @@ describe('an input', () => {
         expect(plug.findAll('option').map((one) => one.text())).toEqual([
             'nothing plugged in',
             'invented singer',
-            'microphone of this browser',
+            "browser's microphone",
             'a file …',
             'cable from output 1',
             'cable from output 2',
