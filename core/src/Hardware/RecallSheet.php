@@ -88,14 +88,15 @@ final readonly class RecallSheet
                     .($knob['differs'] ? '<small>now '.$escape((string) $knob['now']).'</small>' : '').'</figcaption></figure>';
             }
             $html .= '<section><h2>'.$escape($loop->name).'</h2><p>'.$escape(($entry['unit']->name ?? 'Unit unknown').' · on '.($entry['on'] === [] ? 'no channel' : implode(', ', $entry['on']))).'</p>'
-                .'<p>'.$escape(self::ports($loop)).'</p><div>'.$knobs.'</div>'
+                .'<p>'.$escape(self::ports($loop)).'</p><div class="face">'.self::ear().'<b class="plate">'.$escape($entry['unit']->name ?? $loop->name).'</b><div class="knobs">'.$knobs.'</div>'.self::ear().'</div>'
                 .'<p class="notes">'.nl2br($escape($loop->recall->notes ?? '')).'</p></section>';
         }
 
         return '<!doctype html><html lang="en"><meta charset="utf-8"><title>'.$escape("Recall sheet: {$this->session->name}").'</title><style>'
             .'body{font:14px/1.4 system-ui,sans-serif;color:#1b2b34;margin:2rem;max-width:50rem}h1{font-size:20px}h2{font-size:16px;margin:0}p{margin:.2rem 0;color:#51666f}'
-            .'section{border-top:1px solid #c9d3d1;padding:1rem 0;break-inside:avoid}div{display:flex;flex-wrap:wrap;gap:1rem 1.6rem;margin:.8rem 0}figure{margin:0;width:6.5rem;text-align:center}'
-            .'figcaption b{display:block}figcaption small{display:block;color:#a8432c}.notes{color:#1b2b34;white-space:normal}.differs circle{stroke:#a8432c}svg{width:52px;height:52px}'
+            .'section{border-top:1px solid #c9d3d1;padding:1rem 0;break-inside:avoid}.face{display:flex;align-items:center;gap:1.4rem;margin:.8rem 0;border:2px solid #1b2b34;border-radius:6px}.face>svg{flex:none;width:22px;height:110px;border:0 solid #1b2b34;border-right-width:1px}'
+            .'.face>svg:last-child{border-width:0 0 0 1px}.plate{flex:none;width:6.5rem;letter-spacing:.04em}.knobs{flex:1;display:flex;flex-wrap:wrap;gap:.8rem 1.2rem;padding:.8rem 0}figure{margin:0;width:6rem;text-align:center}'
+            .'figcaption b{display:block}figcaption small{display:block;color:#a8432c}.notes{color:#1b2b34;white-space:normal}.differs circle{stroke:#a8432c}figure svg{width:64px;height:56px}'
             .'</style><h1>'.$escape("Recall sheet: {$this->session->name}").'</h1>'.($html === '' ? '<p>No loop is defined.</p>' : $html).'</html>';
     }
 
@@ -106,13 +107,25 @@ final readonly class RecallSheet
             .', send '.Decibel::text($loop->sendTrim, 'dB', true).', return '.Decibel::text($loop->returnTrim, 'dB', true).($loop->invert ? ', polarity turned over' : '');
     }
 
-    /** A knob and where it points; from lower left to lower right. */
+    /** One end of a front plate, with its screws. */
+    private static function ear(): string
+    {
+        $screw = static fn (int $y): string => "<circle cx=\"11\" cy=\"{$y}\" r=\"5\" fill=\"none\" stroke=\"#1b2b34\"/><path d=\"M8 {$y}h6\" stroke=\"#1b2b34\"/>";
+
+        return '<svg viewBox="0 0 22 110" aria-hidden="true">'.$screw(16).$screw(94).'</svg>';
+    }
+
+    /** A knob with its scale, and where it points; from lower left to lower right. */
     private static function dial(?float $share): string
     {
-        $angle = deg2rad(2 * self::TURN * ($share ?? 0.5) - self::TURN);
-        $pointer = $share === null ? '' : sprintf('<line x1="26" y1="26" x2="%.1f" y2="%.1f" stroke="#1b2b34" stroke-width="3"/>', 26 + 17 * sin($angle), 26 - 17 * cos($angle));
+        $ray = static function (float $at, float $from, float $to, string $style): string {
+            $angle = deg2rad(2 * self::TURN * $at - self::TURN);
 
-        return '<svg viewBox="0 0 52 52" aria-hidden="true"><circle cx="26" cy="26" r="20" fill="none" stroke="#1f6f86" stroke-width="2"/>'.$pointer.'</svg>';
+            return sprintf('<path d="M%.1f %.1fL%.1f %.1f" %s/>', 32 + $from * sin($angle), 30 - $from * cos($angle), 32 + $to * sin($angle), 30 - $to * cos($angle), $style);
+        };
+        $scale = implode('', array_map(static fn (int $mark): string => $ray($mark / 10, 22, $mark % 5 === 0 ? 28 : 25, 'stroke="#51666f"'), range(0, 10)));
+
+        return '<svg viewBox="0 0 64 56" aria-hidden="true">'.$scale.'<circle cx="32" cy="30" r="19" fill="none" stroke="#1f6f86" stroke-width="2"/>'.($share === null ? '' : $ray($share, 4, 17, 'stroke="#1b2b34" stroke-width="3"')).'</svg>';
     }
 
     private static function text(ParameterSpec $knob, float|string|bool $value): string

@@ -151,9 +151,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
 
     function remove(): void {
         if (selection.inserts.length > 0) {
-            const inserts = [...selection.inserts];
-            selection.insert = null;
-            void session.edit({ type: 'remove-inserts', inserts });
+            void session.edit({ type: 'remove-inserts', inserts: selection.takeInserts() });
             return;
         }
         if (selection.sends.length > 0) {

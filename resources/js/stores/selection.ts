@@ -74,5 +74,12 @@ export const useSelection = defineStore('selection', () => {
         return channels.value.includes(id) ? channels.value : [id];
     }
 
-    return { channels, inserts, insert, sends, selectInsert, selectSends, selectChannel, clear, along };
+    /** The inserts that are selected, to be taken away: they are selected no more. */
+    function takeInserts(): string[] {
+        const taken = [...inserts.value];
+        insert.value = null;
+        return taken;
+    }
+
+    return { takeInserts, channels, inserts, insert, sends, selectInsert, selectSends, selectChannel, clear, along };
 });

@@ -13,6 +13,7 @@ import { realWorld, settled, shown, type World } from '@/testing';
 import LoopList from './LoopList.vue';
 import LoopSettings from './LoopSettings.vue';
 import InputLine from './InputLine.vue';
+import RealTimeNote from './RealTimeNote.vue';
 import PortName from './PortName.vue';
 
 let made: World;
@@ -74,6 +75,26 @@ beforeEach(async () => {
     await useHardware().load();
 });
 afterEach(() => part.unmount());
+
+describe('work that goes through hardware', () => {
+    it('says how long it takes, once for each channel that is worked by itself', () => {
+        useSession().state = { ...useSession().state!, hardware: { seconds: 95, channels: ['cello', 'bass'] } };
+        const said = (more: { channels: string[]; seconds?: number; isTogether?: boolean }) => {
+            part = shown(RealTimeNote, more);
+            const text = part.text().replace(/\s+/g, ' ');
+            part.unmount();
+            return text;
+        };
+        expect(said({ channels: ['cello'] })).toBe(
+            'Cello goes through hardware: this takes as long as it plays, 1 min 35 s.',
+        );
+        expect(said({ channels: ['cello', 'bass', 'drum'], seconds: 10 })).toMatch(
+            /^Cello, .+ go through hardware: .+, 20 s\.$/,
+        );
+        expect(said({ channels: ['cello', 'bass'], seconds: 10, isTogether: true })).toMatch(/ 10 s\.$/);
+        expect(said({ channels: ['drum'] })).toBe('');
+    });
+});
 
 describe('an input', () => {
     it('says what is plugged in, cables by their output, and is plugged otherwise', async () => {

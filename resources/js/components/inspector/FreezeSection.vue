@@ -4,6 +4,7 @@ import type { Channel } from '@/api/types';
 import { choiceOfTail, TAIL_CHOICES, tailOf } from '@/choices';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import { rules } from '@/rules';
+import RealTimeNote from '@/components/inputs/RealTimeNote.vue';
 import { useFreezes } from '@/stores/freezes';
 import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
@@ -90,6 +91,7 @@ function needsRenewal(id: string): boolean {
                 To a new track
             </button>
         </div>
+        <RealTimeNote :channels="wanted" />
         <template v-if="wanted.length > 0">
             <div class="setting">
                 <span>Tail</span>

@@ -24,9 +24,7 @@ const seconds = computed(() => session.state?.hardware.seconds ?? 0);
 useMetered(() => [channel.value.id]);
 
 function remove(): void {
-    const inserts = [...selection.inserts];
-    selection.insert = null;
-    void session.edit({ type: 'remove-inserts', inserts });
+    void session.edit({ type: 'remove-inserts', inserts: selection.takeInserts() });
 }
 </script>
 

@@ -108,9 +108,7 @@ async function estimateKey(): Promise<void> {
 }
 
 function remove(): void {
-    const inserts = [...selection.inserts];
-    selection.insert = null;
-    void session.edit({ type: 'remove-inserts', inserts });
+    void session.edit({ type: 'remove-inserts', inserts: selection.takeInserts() });
 }
 </script>
 

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { AfterPrint, PrintTap, PrintWish } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import RealTimeNote from '@/components/inputs/RealTimeNote.vue';
 import FormatChoice from './FormatChoice.vue';
 import RangeChoice from './RangeChoice.vue';
 import { choiceOfTail, TAIL_CHOICES, tailOf } from '@/choices';
@@ -81,6 +82,10 @@ const wish = computed<PrintWish>(() => ({
     after: after.value,
     name: pattern.value.trim() || '{channel} printed',
 }));
+const seconds = computed(() => {
+    const { sampleRate = 48000, length = 0 } = session.document ?? {};
+    return ((wish.value.to ?? length) - wish.value.from) / sampleRate;
+});
 /** Those that lie above full scale at the tap that is printed, as far as they are measured. */
 const clipping = computed(() => {
     if (formats.value.find((one) => one.id === format.value)?.isFloat || tap.value === 'main') {
@@ -207,6 +212,11 @@ async function print(): Promise<void> {
                 />
             </template>
         </div>
+        <RealTimeNote
+            :channels="tap === 'source' ? [] : wish.channels"
+            :seconds="seconds"
+            :is-together="wish.together"
+        />
         <ul v-if="advice.length > 0 || clipping.length > 0" class="advice" data-print-advice>
             <li v-for="sentence in advice" :key="sentence">{{ sentence }}</li>
             <li v-if="clipping.length > 0" class="clips">

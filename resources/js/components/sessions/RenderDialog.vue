@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { api } from '@/api/client';
 import type { RenderState } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import RealTimeNote from '@/components/inputs/RealTimeNote.vue';
 import FormatChoice from './FormatChoice.vue';
 import RangeChoice from './RangeChoice.vue';
 import { clock, decibels } from '@/format';
@@ -41,6 +42,11 @@ const taps = computed(() => [
     ]),
 ]);
 const key = computed(() => tap.value || `${session.main?.id}:post-fader`);
+/** Of the range and the tail. */
+const seconds = computed(() => {
+    const region = isLoopOnly.value ? listening.loop : null;
+    return (region ? region.end - region.start : (session.document?.length ?? 0)) / rate.value + tail.value;
+});
 const level = computed(() => survey.state?.result?.taps[key.value] ?? null);
 const formats = computed(() => rules().formats);
 const wouldClip = computed(
@@ -144,6 +150,7 @@ async function stop(): Promise<void> {
                 s after the end</span
             >
         </div>
+        <RealTimeNote v-if="render === null" :channels="[key.split(':')[0] ?? '']" :seconds="seconds" />
         <p v-if="render === null && wouldClip" class="warning" data-would-clip>
             As it is this render would clip, and be stopped: {{ level?.overs }} samples lie up to
             {{ decibels(level?.peak, true) }} dB above full scale. 32-bit float keeps them; or turn the main down by
