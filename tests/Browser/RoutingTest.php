@@ -17,22 +17,6 @@ afterEach(function (): void {
     closeTracks();
 });
 
-/** Selects rows by their names, one after the other with Ctrl. */
-function selectRows(string ...$ids): void
-{
-    $actions = new WebDriverActions(test()->browser->driver);
-    foreach (array_values($ids) as $i => $id) {
-        if ($i === 1) {
-            $actions->keyDown(null, WebDriverKeys::CONTROL);
-        }
-        $actions->click(test()->browser->find("[data-channel-row={$id}] .name"));
-    }
-    if (count($ids) > 1) {
-        $actions->keyUp(null, WebDriverKeys::CONTROL);
-    }
-    $actions->perform();
-}
-
 /** The sends of a channel on the server as "to gain tap". @return list<string> */
 function sendsOnServer(string $name): array
 {
