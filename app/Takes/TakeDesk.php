@@ -58,6 +58,7 @@ final readonly class TakeDesk
         } catch (Refusal $refused) {
             // The track is gone or frozen by now: the takes are in the library, under its name.
             Log::warning("A recording stays in the library: {$refused->line()}");
+            $stored->update(['notice' => "A take could not be put on its track: {$refused->getMessage()} It is kept among the recordings, as \"{$name} take 1\"."]);
         }
     }
 }

@@ -202,6 +202,9 @@ it('keeps takes in the library where their track is gone by then', function (): 
         return $count < 8;
     });
     expect(Media::query()->count())->toBe($media + 1)->and(Media::query()->where('name', 'Recording take 1')->exists())->toBeTrue();
+    $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('notice', fn (?string $notice): bool => str_contains((string) $notice, 'It is kept among the recordings, as "Recording take 1".'));
+    // Until the next change.
+    edit($session, $session->refresh()->change, ['type' => 'set-fader', 'channels' => ['main'], 'gain' => -1])->assertOk()->assertJsonPath('notice', null);
 });
 
 it('refuses what cannot be recorded with the field', function (array $record, string $place): void {

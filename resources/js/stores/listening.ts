@@ -160,9 +160,9 @@ export const useListening = defineStore('listening', () => {
     const lookForTake = useTimeoutFn(() => void look(), 400, { immediate: false });
 
     async function look(): Promise<void> {
-        const before = session.state?.change;
+        const { change, notice } = session.state ?? {};
         await session.refresh().catch(() => undefined);
-        if (session.state?.change === before && --looks > 0) {
+        if (session.state?.change === change && session.state?.notice === notice && --looks > 0) {
             lookForTake.start();
         }
     }
