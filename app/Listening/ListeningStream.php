@@ -162,7 +162,7 @@ final class ListeningStream
                 }
                 $start = hrtime(true);
                 yield from $this->follow($options, $this->engine->position(), true);
-                $late = $this->open->isLateBy($this->session);
+                $late = $this->open->lateBy($this->session);
                 if ($late > 0.0 && ! $this->recordings->isOn()) {
                     yield Frames::notice(['kind' => 'interface-set', 'isSame' => false]);
                     yield Frames::end();

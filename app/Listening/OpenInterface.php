@@ -67,7 +67,7 @@ final class OpenInterface
     }
 
     /** Milliseconds by which a live input is heard later than it should be, as longer blocks are gathered. */
-    public function isLateBy(Session $session): float
+    public function lateBy(Session $session): float
     {
         return $this->gathers && Monitoring::isLive($session) ? 2000.0 * (($this->buffer() ?? $this->buffer) - $this->buffer) / $session->sampleRate : 0.0;
     }

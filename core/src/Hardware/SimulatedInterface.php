@@ -14,6 +14,7 @@ use Hafen\Hardware\Outboard\PluggedUnit;
 use Hafen\Hardware\Outboard\Unit;
 use Hafen\Hardware\Plug\Microphone;
 use Hafen\Hardware\Plug\MicrophonePipe;
+use Hafen\Hardware\Plug\Microphones;
 use Hafen\Hardware\Plug\Nothing;
 use Hafen\Hardware\Plug\Part;
 use Hafen\Hardware\Plug\Performer;
@@ -30,12 +31,6 @@ use Hafen\Processor\Setting;
  */
 final class SimulatedInterface implements AudioInterface
 {
-    /** Seconds a microphone can come late. */
-    private const LATEST = 5.0;
-
-    /** Samples by which what a page tells of what it plays may be off. */
-    private const UNEVEN = 16;
-
     private InterfaceLatency $latency;
 
     /** Samples that have gone by. */
@@ -74,14 +69,7 @@ final class SimulatedInterface implements AudioInterface
 
     private bool $readsAll = true;
 
-    /** @var array<int, int> samples by which microphones come late, by port */
-    private array $lateness = [];
-
-    /** @var array<int, int> jack clock of the block a microphone was read for last, by port */
-    private array $readAt = [];
-
-    /** @var ?array{int, int} jack clock of the block that was handed to the outputs last, and its position in the session; null while nothing plays */
-    private ?array $playedAt = null;
+    private readonly Microphones $browsers;
 
     /**
      * @param  Closure(string): ?AudioSource  $files  opens a file at the session's rate; null where it cannot be read
@@ -92,6 +80,7 @@ final class SimulatedInterface implements AudioInterface
     {
         $this->latency = $profile->latency();
         $this->timecode = new Timecode;
+        $this->browsers = new Microphones($sampleRate, $this->latency->roundTrip());
         $this->configure($profile);
     }
 
@@ -102,7 +91,8 @@ final class SimulatedInterface implements AudioInterface
             $this->inputs[$port] ??= new Converter;
             $known = $this->profile->inputs[$port];
             if ($known->plug !== $input->plug || $known->file !== $input->file) {
-                unset($this->plugs[$port], $this->lateness[$port]);
+                unset($this->plugs[$port]);
+                $this->browsers->remove($port);
             }
         }
         foreach ($profile->units as $id => $unit) {
@@ -162,48 +152,23 @@ final class SimulatedInterface implements AudioInterface
             $this->out[$port]->push($this->outputs[$port]->convert($outputs[$port] ?? array_fill(0, $frames, 0.0)));
         }
         $this->clock += $frames;
-        $this->playedAt = $position === null ? null : [$this->at, $position];
-        foreach ($this->plugs as $port => $plug) {
-            $plug instanceof Microphone && $this->measureLateness($port, $plug);
-        }
+        $this->browsers->played($this->at, $position);
     }
 
     public function lateness(int $port): ?int
     {
-        return $this->lateness[$port] ?? (($this->profile->inputs[$port] ?? null)?->plug === PlugKind::Microphone ? null : 0);
+        return ($this->profile->inputs[$port] ?? null)?->plug === PlugKind::Microphone ? $this->browsers->lateness($port) : 0;
     }
 
     public function keepLateness(int $port, bool $isKept): void
     {
-        $plug = $this->plugs[$port] ?? null;
-        if ($plug instanceof Microphone) {
-            $plug->keep($isKept);
-        }
+        $this->browsers->keep($port, $isKept);
     }
 
     /** @return array<int, float> seconds from a browser's microphone to here, by port */
     public function microphones(): array
     {
-        return array_filter(array_map(static fn (Plug $plug): ?float => $plug instanceof Microphone ? $plug->age() : null, $this->plugs), is_float(...));
-    }
-
-    /** Who sings into a browser's microphone sings along with what the browser plays: what came in belongs to what was heard then. */
-    private function measureLateness(int $port, Microphone $plug): void
-    {
-        $heard = $plug->heard();
-        if ($heard === null || $this->playedAt === null || ($this->readAt[$port] ?? null) !== $this->playedAt[0]) {
-            return;
-        }
-        $late = (int) round($this->playedAt[1] - $this->latency->roundTrip() - $heard);
-        if (abs($late) > self::LATEST * $this->sampleRate) {
-            // What was heard is from before a jump.
-            return;
-        }
-        if (! $plug->isKept() || ! isset($this->lateness[$port])) {
-            $this->lateness[$port] = $late;
-        } elseif (abs($late - $this->lateness[$port]) > self::UNEVEN) {
-            $plug->skip($late - $this->lateness[$port]);
-        }
+        return $this->browsers->ages();
     }
 
     /** @return list<int> outputs something comes back from */
@@ -235,13 +200,9 @@ final class SimulatedInterface implements AudioInterface
             return $unit === null ? array_fill(0, $this->frames, 0.0) : ($this->returned[$unit->unit] ??= $this->fromUnit($unit))[$port];
         }
         $plug = $this->plugs[$port] ??= $this->plug($port, $input);
-        if ($plug instanceof Microphone) {
-            $sound = $plug->sound(0, $this->frames);
-            $this->readAt[$port] = $this->at;
-            // It may be read before the block goes out, or after.
-            $this->measureLateness($port, $plug);
-
-            return $sound;
+        $spoken = $this->browsers->read($port, $this->at, $this->frames);
+        if ($spoken !== null) {
+            return $spoken;
         }
         $this->heard ??= $this->timecode->between($this->at - $this->latency->out(), $this->frames);
 
@@ -299,9 +260,17 @@ final class SimulatedInterface implements AudioInterface
         return match (true) {
             $part !== null => new Performer($part, $this->sampleRate, $this->tempo),
             $file !== null => new PlayedFile($file),
-            $input->plug === PlugKind::Microphone && $this->microphones !== null => new Microphone(($this->microphones)($port), $this->sampleRate),
+            $input->plug === PlugKind::Microphone && $this->microphones !== null => $this->browser($port, ($this->microphones)($port)),
             $input->plug === PlugKind::Tone => new TestTone($this->sampleRate),
             default => new Nothing,
         };
+    }
+
+    private function browser(int $port, MicrophonePipe $pipe): Microphone
+    {
+        $microphone = new Microphone($pipe, $this->sampleRate);
+        $this->browsers->add($port, $microphone);
+
+        return $microphone;
     }
 }
