@@ -213,6 +213,27 @@ it('places what comes from the microphone of a browser where it was heard, to th
     expect($compared)->toBeGreaterThan(10_000);
 })->with([true, false]);
 
+it('records a microphone though no page says what it plays, after a while, and keeps what came until the page was closed', function (): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'microphone', 'gain' => 0.0]);
+    $first = $count = 0;
+    listenTo($session, ['record' => ['channel' => 'voice', 'tap' => 'input']], function (string $kind, array $data) use (&$first, &$count): bool {
+        if ($kind === 'A') {
+            $count += count($data['left']);
+            if ($count < 190_000) {
+                hear($first, array_fill(0, count($data['left']), 0.25), null);
+                $first += count($data['left']);
+            }
+        }
+
+        return $count < 200_000;
+    });
+    [$clip] = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'];
+    [$sound] = soundOf($clip);
+    // It waited for three seconds; the page was gone for the last fifth of a second, which is silent.
+    expect($clip['length'])->toBeGreaterThan(30_000)->toBeLessThan(60_000)->and(count(array_filter($sound, static fn (float $sample): bool => abs($sample - 0.25) < 1e-6)))->toBeGreaterThan(20_000);
+});
+
 it('takes from a microphone only what belongs to an input it is plugged into, with the field', function (): void {
     hear(0, [0.5], null)->assertUnprocessable()->assertJsonPath('message', 'No microphone is plugged into input 1.');
     setInterface(['input' => 1, 'plug' => 'microphone']);

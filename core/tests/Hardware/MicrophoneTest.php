@@ -8,6 +8,7 @@ use Hafen\Hardware\MicrophoneRefused;
 use Hafen\Hardware\Plug\MicrophonePipe;
 use Hafen\Hardware\PlugKind;
 use Hafen\Hardware\SimulatedInterface;
+use Hafen\Tests\Support\Signal;
 
 const CAPTURE = '0123456789abcdef';
 
@@ -105,6 +106,15 @@ it('reads behind what came last, says how late that is, keeps in step while it i
     $block(30_000 + 128 * 81);
     expect($block(30_000 + 128 * 82))->toBe(steps($first + 128 * 82 + 960, 128))->and($interface->lateness(7))->toBe($late);
     $interface->keepLateness(7, false);
+    // At another rate it would sound at another pitch.
+    $this->pipe->write('fedcba9876543210', 44100, 0, floats(steps(0, 20_000)), microtime(true) - 0.4, 0.0);
+    expect($block(50_000))->toBe(array_fill(0, 128, 0.0));
+    // Something else is plugged in: nothing is known of it any more, and nothing late.
+    $interface->configure($profile->withInput(7, new InputPort('Tone', PlugKind::Tone)));
+    expect($interface->lateness(7))->toBe(0)->and(Signal::peak($block(50_128)))->toBeGreaterThan(0.1);
+    $interface->configure($profile);
+    expect($interface->lateness(7))->toBeNull();
+    $this->pipe->write(CAPTURE, 48000, 0, floats(steps(0, 42_000)), microtime(true) - 42_000 / 48000, null);
     $this->pipe->write(CAPTURE, 48000, 42_000, floats([0.5]), microtime(true) - 5.0, null);
     expect($block(50_000))->toBe(array_fill(0, 128, 0.0))->and($interface->microphones())->toBe([]);
 });
