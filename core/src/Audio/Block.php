@@ -68,6 +68,15 @@ final class Block
         return new self($samples, [], true);
     }
 
+    /** Makes it known to be silent. */
+    public function fallSilent(): void
+    {
+        $zeros = array_fill(0, count($this->left), 0.0);
+        $this->left = $zeros;
+        $this->right = $this->mono ? [] : $zeros;
+        $this->isSilent = true;
+    }
+
     public function frames(): int
     {
         return count($this->left);

@@ -146,6 +146,8 @@ final class ProcessorRunner implements InsertRunner
         $this->share->process($block, $this->wet(...), $this->automation->isIdle() ? null : $this->automation->gains($this->position, $block->frames()));
         if ($comesSilent) {
             $this->rest->look($block);
+            // One that counts on works for what comes; what follows it can rest meanwhile.
+            $this->rest->isOver($this) && $block->fallSilent();
         }
         $this->nanoseconds += hrtime(true) - $start;
         if ($metered) {

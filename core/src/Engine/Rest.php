@@ -36,7 +36,13 @@ final class Rest
             return false;
         }
 
-        return $this->quiet >= $runner->tail() + $runner->latency() + self::MARGIN && $runner->isSettled();
+        return $this->isOver($runner) && $runner->isSettled();
+    }
+
+    /** Whether nothing sounds on in it. */
+    public function isOver(InsertRunner $runner): bool
+    {
+        return $this->quiet >= $runner->tail() + $runner->latency() + self::MARGIN;
     }
 
     /** Looks at what was put out for a silent block. */

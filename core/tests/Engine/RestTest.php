@@ -116,6 +116,17 @@ it('does no work while it rests, and none before anything sounds', function (): 
     expect(min($spent()))->toBeGreaterThan(0)->and($engine->readings()['main:post-fader']->peak)->toBeGreaterThan(0.01);
 });
 
+it('lets what follows an effect that counts on rest in silence', function (): void {
+    $session = Mix::session([Mix::track('one', [Mix::insert('i1', 'pitch-correction'), Mix::insert('i2', 'drive')])->withSource(clipsWithGaps(false))], [], CLIPS_END);
+    $engine = Mix::engine($session, burstLibrary(Width::Mono));
+    $engine->start(0);
+    Mix::take($engine, 330 * 512);
+    $engine->loads();
+    Mix::take($engine, 10 * 512);
+    $loads = $engine->loads();
+    expect($loads['one:insert:i1'])->toBeGreaterThan(0.0)->and($loads['one:insert:i2'])->toBe(0.0);
+});
+
 it('goes on where a setting is made while it rests', function (): void {
     $make = static fn (float $gain): Session => Mix::session([Mix::track('one', [Mix::insert('i1', 'echo', [], 0.5), Mix::insert('i2', 'compressor')], Width::Stereo)->withSource(clipsWithGaps(false))->withFader($gain)], length: CLIPS_END);
     $library = burstLibrary(Width::Stereo);

@@ -29,6 +29,9 @@ final class PitchSynchronous
 
     private const KEPT = 6144;
 
+    /** Samples grains may reach beyond the delay. */
+    private const AHEAD = 4096;
+
     private readonly int $scale;
 
     private readonly int $hop;
@@ -70,6 +73,9 @@ final class PitchSynchronous
     /** Where the next grain is put down. */
     private float $next = 0.0;
 
+    /** Samples of silence, one after another, up to the last look. */
+    private int $quiet = 0;
+
     /** Period found last, samples. */
     private ?float $period = null;
 
@@ -107,10 +113,11 @@ final class PitchSynchronous
         $this->count = 0;
         $this->newLeft = $this->newRight = [];
         $this->readyLeft = $this->readyRight = array_fill(0, $this->hop, 0.0);
-        $this->outLeft = $this->outRight = array_fill(0, (self::DELAY + 4096) * $this->scale, 0.0);
+        $this->outLeft = $this->outRight = array_fill(0, (self::DELAY + self::AHEAD) * $this->scale, 0.0);
         $this->marks = [[-2.0 * self::UNVOICED, self::UNVOICED]];
         $this->next = -2.0 * self::UNVOICED;
         $this->period = null;
+        $this->quiet = 0;
     }
 
     /**
@@ -149,12 +156,28 @@ final class PitchSynchronous
 
     private function look(Closure $ratio, float $formants, bool $mono): void
     {
+        $isSilent = Samples::peak($this->newLeft) === 0.0 && ($mono || Samples::peak($this->newRight) === 0.0);
+        $this->quiet = $isSilent ? $this->quiet + $this->hop : 0;
+        if ($this->isQuiet()) {
+            // All that is kept is silent already, and stays so.
+            $this->newLeft = $this->newRight = [];
+            $this->base += $this->hop;
+            $this->work($ratio, $formants, $mono);
+
+            return;
+        }
         $this->left = [...$this->left, ...$this->newLeft];
         $this->right = $mono ? $this->left : [...$this->right, ...$this->newRight];
         $this->newLeft = $this->newRight = [];
         $this->work($ratio, $formants, $mono);
         [$this->readyLeft, $this->outLeft] = $this->divided($this->outLeft);
         [$this->readyRight, $this->outRight] = $mono ? [$this->readyLeft, $this->outLeft] : $this->divided($this->outRight);
+    }
+
+    /** Whether silence has gone through all of it. */
+    private function isQuiet(): bool
+    {
+        return $this->quiet >= (self::KEPT + self::DELAY + self::AHEAD + self::HOP) * $this->scale;
     }
 
     /**
@@ -174,8 +197,10 @@ final class PitchSynchronous
             $this->right = $mono ? $this->left : array_slice($this->right, $spare);
             $this->base += $spare;
         }
-        $window = array_slice($this->left, -$this->tracker->window);
-        $this->period = $this->tracker->period($mono ? $window : Samples::mid($window, array_slice($this->right, -$this->tracker->window)));
+        // Marks are set on, so that it goes on as it would have; grains of silence add nothing.
+        $isSilent = $this->isQuiet();
+        $window = $isSilent ? [] : array_slice($this->left, -$this->tracker->window);
+        $this->period = $isSilent ? null : $this->tracker->period($mono ? $window : Samples::mid($window, array_slice($this->right, -$this->tracker->window)));
         /** @var float $factor */
         $factor = $ratio($this->period);
         // The window's middle lies so far back: marks are set up to there.
@@ -195,7 +220,7 @@ final class PitchSynchronous
             }
             [$position, $after] = $this->marks[$mark];
             $before = $mark > 0 ? $this->marks[$mark - 1][1] : $after;
-            $this->put($position, $this->next, $before, $after, $formants, 1.0 / sqrt($factor), $mono);
+            $isSilent || $this->put($position, $this->next, $before, $after, $formants, 1.0 / sqrt($factor), $mono);
             $this->next += $after / $factor;
         }
         while (count($this->marks) > 3 && $this->marks[1][0] < min($this->next, $reach) - 2000.0 * $this->scale) {
