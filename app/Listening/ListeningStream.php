@@ -44,6 +44,9 @@ final class ListeningStream
     /** Frames of sound between two looks at an insert by frequency: about a quarter of a second. */
     private const WATCH_EVERY = 8;
 
+    /** Seconds run in where sound was running, so that it need not wait long. */
+    private const SHORT_RUN_IN = 0.4;
+
     private int $storedId = 0;
 
     private Session $session;
@@ -80,13 +83,14 @@ final class ListeningStream
 
     /**
      * @param  int  $from  sample to start at
+     * @param  bool  $isSoon  with a short run-in, as sound was running
      * @return Generator<int, string> frames, see {@see Frames}
      */
-    public function frames(Listening $listening, int $from): Generator
+    public function frames(Listening $listening, int $from, bool $isSoon = false): Generator
     {
         yield Frames::HEADER;
         try {
-            yield from $this->played($listening, $from);
+            yield from $this->played($listening, $from, $isSoon ? min(self::SHORT_RUN_IN, $this->preRoll) : $this->preRoll);
         } catch (Refusal $refusal) {
             // Sound that cannot be trusted is not sent: a fault in the engine, a recording that is gone.
             yield Frames::notice(['kind' => 'refused', 'message' => $refusal->line()]);
@@ -100,11 +104,12 @@ final class ListeningStream
     }
 
     /**
+     * @param  float  $preRoll  seconds run in before it
      * @return Generator<int, string>
      *
      * @throws Refusal
      */
-    private function played(Listening $listening, int $from): Generator
+    private function played(Listening $listening, int $from, float $preRoll): Generator
     {
         // From the pre-roll on: what plays comes before all background work.
         $this->playback->tell($listening->id, 1.0);
@@ -127,8 +132,8 @@ final class ListeningStream
         if ($options !== null) {
             yield from $this->follow($options, $from, false);
         }
-        $this->engine->start($from, (int) ($this->preRoll * $rate));
-        $this->comparison->start($from, (int) ($this->preRoll * $rate));
+        $this->engine->start($from, (int) ($preRoll * $rate));
+        $this->comparison->start($from, (int) ($preRoll * $rate));
         yield $this->layout();
         if ($units['busy'] !== []) {
             yield Frames::notice($units);
@@ -328,7 +333,7 @@ final class ListeningStream
         }
         if ($playing) {
             // Sound is running: a short run-in, so that it does not have to wait.
-            $this->comparison->start($position, (int) (min(0.4, $this->preRoll) * $this->session->sampleRate));
+            $this->comparison->start($position, (int) (min(self::SHORT_RUN_IN, $this->preRoll) * $this->session->sampleRate));
         }
         yield Frames::notice($this->comparison->notice($options->side));
     }

@@ -57,15 +57,16 @@ final readonly class ListeningController
     {
         $seat = $seats->take();
         $from = AddressNumber::of($request, 'from', 0, -self::LONGEST_COUNT_IN, SessionCodec::LONGEST);
+        $isSoon = AddressNumber::of($request, 'soon', 0, 0, 1) === 1;
 
-        return new StreamedResponse(static function () use ($stream, $listening, $from, $seat): void {
+        return new StreamedResponse(static function () use ($stream, $listening, $from, $isSoon, $seat): void {
             SampleLoops::liftTimeLimits();
             // Who closes the browser keeps what was recorded: the stream ends itself once nobody listens.
             ignore_user_abort(true);
             while (ob_get_level() > 0) {
                 ob_end_flush();
             }
-            foreach ($stream->frames($listening, $from) as $frame) {
+            foreach ($stream->frames($listening, $from, $isSoon) as $frame) {
                 echo $frame;
                 flush();
             }

@@ -267,7 +267,8 @@ export const useListening = defineStore('listening', () => {
         };
     }
 
-    async function play(from?: number): Promise<void> {
+    /** @param isSoon - with a short run-in, as sound was running */
+    async function play(from?: number, isSoon = false): Promise<void> {
         const state = session.state;
         if (!state || (state.document.length === 0 && !takesInputs())) {
             tell('There is nothing to play yet. Import a file first.');
@@ -301,7 +302,10 @@ export const useListening = defineStore('listening', () => {
                 return;
             }
             listeningId = listening.id;
-            await player.start(`${listening.stream}?from=${Math.round(start)}`, state.document.sampleRate);
+            await player.start(
+                `${listening.stream}?from=${Math.round(start)}${isSoon ? '&soon=1' : ''}`,
+                state.document.sampleRate,
+            );
         } catch (error) {
             if (turn !== turns) {
                 return;
@@ -366,7 +370,9 @@ export const useListening = defineStore('listening', () => {
             tell('The interface works with another buffer now. The take ended there, and is kept.', 'warning');
         }
         if (isPlaying.value) {
-            void seek(player.position() ?? position.value);
+            const at = player.position() ?? position.value;
+            stop();
+            void play(at, true);
         } else {
             leaveStanding();
             standAgain.start();
