@@ -36,6 +36,7 @@ vi.mock('@/listening/player', () => ({
     },
 }));
 
+const notices = await import('./notices');
 const { useHardware } = await import('./hardware');
 const { useListening } = await import('./listening');
 const { useScreen } = await import('./screen');
@@ -311,6 +312,8 @@ describe('live inputs', () => {
         told({ kind: 'interface-set', isSame: false });
         await vi.advanceTimersByTimeAsync(0);
         expect(posted()).toHaveLength(2);
+        // Where it was, and soon: it was sounding.
+        expect(player.started[1]).toBe('/api/listenings/abc/stream?from=1000&soon=1');
         useHardware().arm('voice', true);
         await vi.advanceTimersByTimeAsync(0);
         expect(options()).toMatchObject({ armed: ['voice'], interface: false });
@@ -319,6 +322,20 @@ describe('live inputs', () => {
         expect(options()).toMatchObject({ interface: true, standing: false });
         expect(posted()).toHaveLength(2);
         expect(listening.isPlaying).toBe(true);
+    });
+
+    it('say when a take ends as the interface has another buffer, and when inputs are heard late until it ends', async () => {
+        const listening = useListening();
+        const said = vi.spyOn(notices, 'tell');
+        await listening.record({ channel: 'cello', tap: 'heard' });
+        told({ kind: 'heard-late', milliseconds: 16 });
+        told({ kind: 'interface-set', isSame: false });
+        await vi.advanceTimersByTimeAsync(0);
+        expect(said.mock.calls.map(([words]) => words)).toEqual([
+            'Until the take ends, live inputs are heard 16 ms later than said.',
+            'The interface works with another buffer now. The take ended there, and is kept.',
+        ]);
+        expect([listening.recording, listening.isPlaying]).toEqual([null, true]);
     });
 
     it('are heard without what makes them late, where that is wanted', async () => {
