@@ -8,6 +8,7 @@ use App\Media\DiskRoom;
 use App\Takes\RecordWish;
 use App\Takes\TakeJournal;
 use App\Takes\TakeKeeper;
+use Closure;
 use Hafen\Audio\AudioFormat;
 use Hafen\Audio\Block;
 use Hafen\Audio\Decibel;
@@ -34,9 +35,6 @@ final class Recording
     /** Peaks that are told at once. */
     private const MOST_DRAWN = 12;
 
-    /** Seconds it is waited for a page to say what it plays while its microphone is recorded. */
-    private const LONGEST_WAIT = 3.0;
-
     private ?TakeWriter $writer = null;
 
     private ?RecordWish $wish = null;
@@ -46,15 +44,11 @@ final class Recording
 
     private ?TakeJournal $journal = null;
 
-    /** @var ?callable(int): TakeWriter a writer for what comes in so late, while that is not known */
-    private $opens = null;
+    /** @var ?Closure(int): TakeWriter a writer for what comes in so late, while that is not known */
+    private ?Closure $opens = null;
 
-    private ?AudioInterface $interface = null;
-
-    /** @var list<int> inputs that are kept in step */
-    private array $ports = [];
-
-    private int $waited = 0;
+    /** The inputs it is of, where it comes in at any. */
+    private ?LateInputs $late = null;
 
     private int $sinceRoom = 0;
 
@@ -82,36 +76,27 @@ final class Recording
             ? $channel === null || StereoStages::of($channel, $this->processors)->at($tap->stage ?? '')
             : count(InterfacePorts::numbers($port ?? '', 'in')) > 1;
         // Who plays to what is heard is as late as the main comes out, goes out at the interface, and comes in again.
-        $played = $interface !== null && ($this->input !== null || ($tap !== null && $source instanceof LiveSource)) ? $engine->plan()->latency() + $interface->latency()->roundTrip() : 0;
+        $comesIn = $interface !== null && ($this->input !== null || ($tap !== null && $source instanceof LiveSource));
+        $played = $comesIn ? $engine->plan()->latency() + $interface->latency()->roundTrip() : 0;
         $this->journal = $journal = $this->keeper->begin($storedId, $wish);
         $this->wish = $wish;
         $this->sinceRoom = PHP_INT_MAX >> 1;
         $latency = $played + ($this->input === null ? $engine->plan()->latencyAt($tap ?? $engine->tap()) : 0);
         $format = new AudioFormat($session->sampleRate, $isStereo ? 2 : 1, SampleFormat::Float32);
         $this->opens = static fn (int $late): TakeWriter => new TakeWriter($journal->take(...), $format, $latency + $late, $punch['from'] ?? 0, $punch['to'] ?? null);
-        $this->ports = $interface === null || ($this->input === null && ! $source instanceof LiveSource) ? [] : InterfacePorts::numbers($port ?? '', 'in');
-        $this->interface = $interface;
-        $this->waited = 0;
-        $this->openWriter(0, $session->sampleRate);
+        $this->late = $comesIn ? new LateInputs($interface, InterfacePorts::numbers($port ?? '', 'in'), $session->sampleRate) : null;
+        $this->openWriter(0);
     }
 
-    /**
-     * Begins to write once it is known how late the inputs come: before, nothing was heard one could have played to.
-     *
-     * @param  int  $frames  that passed since last asked
-     */
-    private function openWriter(int $frames, int $sampleRate): void
+    /** @param  int  $frames  that passed since last asked */
+    private function openWriter(int $frames): void
     {
-        $this->waited += $frames;
-        $late = array_map(fn (int $port): ?int => $this->interface?->lateness($port), $this->ports);
-        if (in_array(null, $late, true) && $this->waited < self::LONGEST_WAIT * $sampleRate) {
-            return;
+        $late = $this->late === null ? 0 : $this->late->samples($frames);
+        if ($late !== null && $this->opens !== null) {
+            $this->late?->keep(true);
+            $this->writer = ($this->opens)($late);
+            $this->opens = null;
         }
-        foreach ($this->ports as $port) {
-            $this->interface?->keepLateness($port, true);
-        }
-        $this->writer = $this->opens === null ? null : ($this->opens)($late === [] ? 0 : (int) max($late));
-        $this->opens = null;
     }
 
     /**
@@ -127,7 +112,7 @@ final class Recording
         if ($this->opens !== null) {
             // How late an input comes is found out where it is read.
             $this->input?->read($heard->frames());
-            $this->openWriter($heard->frames(), $sampleRate);
+            $this->openWriter($heard->frames());
         }
         if ($this->writer === null || $this->wish === null) {
             return;
@@ -177,11 +162,8 @@ final class Recording
     {
         $writer = $this->writer;
         $journal = $this->journal;
-        foreach ($this->ports as $port) {
-            $this->interface?->keepLateness($port, false);
-        }
-        $this->ports = [];
-        $this->writer = $this->wish = $this->journal = $this->opens = null;
+        $this->late?->keep(false);
+        $this->writer = $this->wish = $this->journal = $this->opens = $this->late = null;
         if ($journal === null) {
             return;
         }

@@ -234,6 +234,23 @@ it('records a microphone though no page says what it plays, after a while, and k
     expect($clip['length'])->toBeGreaterThan(30_000)->toBeLessThan(60_000)->and(count(array_filter($sound, static fn (float $sample): bool => abs($sample - 0.25) < 1e-6)))->toBeGreaterThan(20_000);
 });
 
+it('waits for no microphone where what is heard is recorded, on a track that takes one', function (): void {
+    $session = plugged(Monitor::Always);
+    setInterface(['input' => 1, 'plug' => 'microphone']);
+    setInterface(['input' => 2, 'plug' => 'nothing']);
+    $main = Mix::render(app(SessionBook::class)->open($session), new MemoryLibrary(['cello' => [Signal::noise(48000, 3, 0.6)]]), frames: 18_000);
+    $count = 0;
+    listenTo($session, ['record' => ['channel' => 'voice', 'tap' => 'heard']], function (string $kind, array $data) use (&$count): bool {
+        $count += $kind === 'A' ? count($data['left']) : 0;
+
+        return $count < 20_000;
+    });
+    [$clip] = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'];
+    expect($clip['start'])->toBe(0)->and($clip['length'])->toBeGreaterThan(18_000);
+    [$left] = soundOf($clip);
+    expect(max(array_map(static fn (float $a, float $b): float => abs($a - $b), array_slice($left, 2000, 10_000), array_slice($main->left, 2000, 10_000))))->toBeLessThan(1e-4);
+});
+
 it('takes from a microphone only what belongs to an input it is plugged into, with the field', function (): void {
     hear(0, [0.5], null)->assertUnprocessable()->assertJsonPath('message', 'No microphone is plugged into input 1.');
     setInterface(['input' => 1, 'plug' => 'microphone']);
