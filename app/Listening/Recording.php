@@ -50,6 +50,9 @@ final class Recording
     /** The inputs it is of, where it comes in at any. */
     private ?LateInputs $late = null;
 
+    /** Position the next block should have, as the sources count. */
+    private int $next = 0;
+
     private int $sinceRoom = 0;
 
     /** @var list<float> highest sample of each block since last told */
@@ -93,7 +96,6 @@ final class Recording
     {
         $late = $this->late === null ? 0 : $this->late->samples($frames);
         if ($late !== null && $this->opens !== null) {
-            $this->late?->keep(true);
             $this->writer = ($this->opens)($late);
             $this->opens = null;
         }
@@ -117,6 +119,7 @@ final class Recording
         if ($this->writer === null || $this->wish === null) {
             return;
         }
+        $this->next = $source + $heard->frames();
         $this->sinceRoom += $heard->frames();
         if ($this->sinceRoom > self::ROOM_EVERY * $sampleRate) {
             $this->sinceRoom = 0;
@@ -136,6 +139,23 @@ final class Recording
                 $this->drawn[] = round(max(Samples::peak($block->left), Samples::peak($block->right())), 3);
             }
         }
+    }
+
+    /** Whether nothing of it is on its way any more. */
+    public function isWhole(): bool
+    {
+        return $this->input === null || $this->late === null || $this->writer === null || $this->late->coming() <= 0;
+    }
+
+    /**
+     * Takes in what was on its way when it ended, with the blocks that follow.
+     *
+     * @throws Refusal see {@see take()}
+     */
+    public function takeOn(Engine $engine, Block $heard, int $source, int $sampleRate): void
+    {
+        $this->take($engine, $heard, $source, $sampleRate);
+        $this->late?->came($heard->frames());
     }
 
     /** @return array{channel: ?string, seconds: float, peak: ?float, drawn: list<float>, left: float} how long and loud it is, its peaks since last told, and the seconds the disk has room for */
@@ -162,7 +182,10 @@ final class Recording
     {
         $writer = $this->writer;
         $journal = $this->journal;
-        $this->late?->keep(false);
+        if (! $isHeardOn && ! $this->isWhole() && $this->late !== null) {
+            $writer?->take($this->late->rest(), $this->next);
+        }
+        $this->late?->release();
         $this->writer = $this->wish = $this->journal = $this->opens = $this->late = null;
         if ($journal === null) {
             return;

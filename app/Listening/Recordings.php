@@ -22,6 +22,9 @@ final class Recordings
     /** @var list<Recording> */
     private array $running = [];
 
+    /** @var list<Recording> that ended, while something of them is on its way */
+    private array $ending = [];
+
     /** @param  bool  $hasPlacer  another process looks for what was recorded */
     public function __construct(private readonly Container $container, private readonly bool $hasPlacer)
     {
@@ -29,13 +32,13 @@ final class Recordings
 
     public function isOn(): bool
     {
-        return $this->running !== [];
+        return $this->running !== [] || $this->ending !== [];
     }
 
     /** Whether anything is recorded that comes in at an input. */
     public function takeInputs(): bool
     {
-        return array_filter($this->wishes, static fn (RecordWish $wish): bool => $wish->tap === RecordWish::INPUT) !== [];
+        return $this->ending !== [] || array_filter($this->wishes, static fn (RecordWish $wish): bool => $wish->tap === RecordWish::INPUT) !== [];
     }
 
     /**
@@ -50,7 +53,15 @@ final class Recordings
         if ($wishes == $this->wishes) {
             return;
         }
-        $this->end($this->hasPlacer);
+        $this->endEnding();
+        foreach ($this->running as $recording) {
+            if ($wishes === [] && ! $recording->isWhole()) {
+                $this->ending[] = $recording;
+            } else {
+                $recording->end($this->hasPlacer);
+            }
+        }
+        $this->running = [];
         $engine->record(...array_filter(array_map(static fn (RecordWish $wish): ?Tap => $wish->tap(), $wishes)));
         $this->wishes = $wishes;
         foreach ($wishes as $wish) {
@@ -73,6 +84,24 @@ final class Recordings
         foreach ($this->running as $recording) {
             $recording->take($engine, $heard, $source, $sampleRate);
         }
+        $ending = [];
+        foreach ($this->ending as $recording) {
+            $recording->takeOn($engine, $heard, $source, $sampleRate);
+            if ($recording->isWhole()) {
+                $recording->end($this->hasPlacer);
+            } else {
+                $ending[] = $recording;
+            }
+        }
+        $this->ending = $ending;
+    }
+
+    /** Something else is recorded: what is still on its way is left out. */
+    private function endEnding(): void
+    {
+        $ending = $this->ending;
+        $this->ending = [];
+        array_walk($ending, fn (Recording $recording) => $recording->end($this->hasPlacer));
     }
 
     /** @return array{kind: 'recording', takes: list<array{channel: ?string, seconds: float, peak: ?float, drawn: list<float>, left: float}>} */
@@ -88,17 +117,13 @@ final class Recordings
         }, $this->running)];
     }
 
-    /**
-     * Puts what was recorded on its tracks.
-     *
-     * @param  bool  $isHeardOn  see {@see Recording::end()}
-     */
-    public function end(bool $isHeardOn = false): void
+    /** Nobody listens any more: puts what was recorded on its tracks. */
+    public function end(): void
     {
-        $running = $this->running;
-        $this->running = $this->wishes = [];
+        $running = [...$this->running, ...$this->ending];
+        $this->running = $this->ending = $this->wishes = [];
         foreach ($running as $recording) {
-            $recording->end($isHeardOn);
+            $recording->end(false);
         }
     }
 }

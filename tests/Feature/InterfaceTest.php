@@ -213,6 +213,31 @@ it('places what comes from the microphone of a browser where it was heard, to th
     expect($compared)->toBeGreaterThan(10_000);
 })->with([true, false]);
 
+it('keeps of a microphone what was on its way when the take was ended, and when the page was closed', function (bool $playsOn): void {
+    $session = plugged();
+    setInterface(['input' => 1, 'plug' => 'microphone', 'gain' => 0.0]);
+    $first = $count = $ended = 0;
+    listenTo($session, ['loop' => ['start' => 0, 'end' => 48000], 'record' => ['channel' => 'voice', 'tap' => 'input']], function (string $kind, array $data, string $id) use (&$first, &$count, &$ended, $playsOn): bool {
+        if ($kind !== 'A') {
+            return true;
+        }
+        hear($first, array_fill(0, count($data['left']), 0.25), (float) $data['position']);
+        $first += count($data['left']);
+        $count += count($data['left']);
+        if ($ended === 0 && $count >= 40_000) {
+            $ended = $count;
+            $playsOn && $this->putJson("/api/listenings/{$id}", ['record' => null])->assertOk();
+        }
+
+        return $playsOn ? $count < 140_000 : $ended === 0;
+    });
+    [$clip] = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['voice']['source']['clips'];
+    [$sound] = soundOf($clip);
+    $heard = array_keys(array_filter($sound, static fn (float $sample): bool => abs($sample - 0.25) < 1e-6));
+    // Less than a tenth of a second of what was sung until then is missing, or more of what came after it is there.
+    expect($clip['start'] + end($heard))->toBeGreaterThan($ended - 4800);
+})->with([true, false]);
+
 it('records a microphone though no page says what it plays, after a while, and keeps what came until the page was closed', function (): void {
     $session = plugged();
     setInterface(['input' => 1, 'plug' => 'microphone', 'gain' => 0.0]);

@@ -28,8 +28,15 @@ interface AudioInterface
      */
     public function lateness(int $port): ?int;
 
-    /** Keeps the lateness of an input as it is from now on, as it is recorded; or no longer. */
+    /** Keeps the lateness of an input the same from the next block on, as it is recorded; or no longer. */
     public function keepLateness(int $port, bool $isKept): void;
+
+    /**
+     * What was on its way from an input that comes late, after the last block; waits for it.
+     *
+     * @return list<float>
+     */
+    public function rest(int $port, int $frames): array;
 
     /**
      * Hands a block to the outputs.

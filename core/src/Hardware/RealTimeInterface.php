@@ -54,6 +54,11 @@ final class RealTimeInterface implements AudioInterface
         $this->interface->keepLateness($port, $isKept);
     }
 
+    public function rest(int $port, int $frames): array
+    {
+        return $this->interface->rest($port, $frames);
+    }
+
     public function play(array $outputs, int $frames, ?int $position): void
     {
         $this->interface->play($outputs, $frames, $position);

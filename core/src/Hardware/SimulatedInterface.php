@@ -165,6 +165,11 @@ final class SimulatedInterface implements AudioInterface
         $this->browsers->keep($port, $isKept);
     }
 
+    public function rest(int $port, int $frames): array
+    {
+        return $this->inputs[$port]->convert($this->browsers->rest($port, $frames), Decibel::toGain($this->profile->inputs[$port]->gain));
+    }
+
     /** @return array<int, float> seconds from a browser's microphone to here, by port */
     public function microphones(): array
     {

@@ -74,7 +74,7 @@ it('is silent for what is no number, a head that is torn, and a file that is cut
     expect((new MicrophonePipe($this->path))->head())->toBeNull();
 });
 
-it('reads behind what came last, says how late that is, keeps in step while it is recorded, and is silent when the page is gone', function (): void {
+it('reads behind what came last, says how late that is, keeps in step while it is recorded to the end, and is silent when the page is gone', function (): void {
     $profile = InterfaceProfile::standard()->withInput(7, new InputPort('Mic', PlugKind::Microphone));
     $interface = new SimulatedInterface($profile, 48000, 96.0, static fn (): null => null, fn (): MicrophonePipe => new MicrophonePipe($this->path));
     $block = function (int $position) use ($interface): array {
@@ -93,18 +93,27 @@ it('reads behind what came last, says how late that is, keeps in step while it i
     expect($first)->toBe(20_000 - 8640)->and($interface->lateness(7))->toBe(30_000 - 300 - ($first + 4000))
         ->and($interface->microphones()[7])->toEqualWithDelta(0.18, 0.05)
         ->and($block(30_128))->toBe(steps($first + 128, 128));
-    $late = $interface->lateness(7);
+    // While it is recorded it is read 0.8 s behind, so that what is held up leaves no gap.
+    $write(20_000, 40_000);
     $interface->keepLateness(7, true);
+    expect($interface->lateness(7))->toBeNull();
+    $first = (int) round($block(40_000)[127] * 1_048_576) - 127;
+    expect($first)->toBe(60_000 - 38_400)->and($late = $interface->lateness(7))->toBe(40_000 - 300 - ($first + 4000));
     // It runs dry: silence, and then what comes is where it belongs.
-    for ($i = 2; $i < 80; ++$i) {
-        $block(30_000 + 128 * $i);
+    for ($i = 1; $i < 310; ++$i) {
+        $block(40_000 + 128 * $i);
     }
-    $write(20_000, 20_000);
-    expect($block(30_000 + 128 * 80))->toBe(steps($first + 128 * 80, 128))->and($interface->lateness(7))->toBe($late);
+    expect($block(40_000 + 128 * 310))->toBe(array_fill(0, 128, 0.0));
+    $write(60_000, 20_000);
+    expect($block(40_000 + 128 * 311))->toBe(steps($first + 128 * 311, 128))->and($interface->lateness(7))->toBe($late);
     // What is heard was held up by 960 samples: the next is read as much further on, and the take stays where it was played.
-    $this->pipe->write(CAPTURE, 48000, 40_000, floats(steps(40_000, 2000)), microtime(true) - 2000 / 48000, 43_040.0);
-    $block(30_000 + 128 * 81);
-    expect($block(30_000 + 128 * 82))->toBe(steps($first + 128 * 82 + 960, 128))->and($interface->lateness(7))->toBe($late);
+    $this->pipe->write(CAPTURE, 48000, 80_000, floats(steps(80_000, 2000)), microtime(true) - 2000 / 48000, 83_040.0);
+    $block(40_000 + 128 * 312);
+    expect($block(40_000 + 128 * 313))->toBe(steps($first + 128 * 313 + 960, 128))->and($interface->lateness(7))->toBe($late);
+    // What is still on its way when a take ends is there at once, or waited for a moment.
+    $next = $first + 128 * 314 + 960;
+    expect($interface->rest(7, 500))->toBe(steps($next, 500))->and($interface->rest(7, 82_000 - $next))->toBe([...steps($next + 500, 82_000 - $next - 500), ...array_fill(0, 500, 0.0)])
+        ->and($interface->rest(1, 3))->toBe([0.0, 0.0, 0.0]);
     $interface->keepLateness(7, false);
     // At another rate it would sound at another pitch.
     $this->pipe->write('fedcba9876543210', 44100, 0, floats(steps(0, 20_000)), microtime(true) - 0.4, 0.0);

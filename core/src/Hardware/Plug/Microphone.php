@@ -13,8 +13,11 @@ final class Microphone implements Plug
     /** Seconds it is read behind what came last: some pieces, and the unevenness of their way. */
     private const MARGIN = 0.18;
 
+    /** The same while it is recorded, so that a piece that is held up leaves no gap. */
+    private const RECORDED_MARGIN = 0.8;
+
     /** Seconds behind which it is brought back to the margin. */
-    private const FURTHEST = 0.6;
+    private const FURTHEST = 0.5;
 
     /** Frames over which sound opens after a jump. */
     private const FADE = 64;
@@ -34,9 +37,10 @@ final class Microphone implements Plug
     {
     }
 
-    /** Stays in step from now on, or no longer. */
+    /** Goes back to the margin of what is recorded, and stays in step from there on; or no longer. */
     public function keep(bool $isKept): void
     {
+        $this->at = $isKept === $this->isKept ? $this->at : null;
         $this->isKept = $isKept;
     }
 
@@ -63,6 +67,27 @@ final class Microphone implements Plug
         return $this->began === null ? null : $this->head?->age($this->began, microtime(true));
     }
 
+    /**
+     * What comes next after the last block, once it is there; silence where it does not come in time.
+     *
+     * @return list<float>
+     */
+    public function rest(int $frames): array
+    {
+        $at = $this->at;
+        if ($at === null || $this->head === null) {
+            return array_fill(0, $frames, 0.0);
+        }
+        $until = microtime(true) + $frames / $this->sampleRate + self::MARGIN;
+        while ($this->head->id === $this->id && $this->head->written < $at + $frames && $this->head->isOpen(microtime(true)) && microtime(true) < $until) {
+            usleep(10_000);
+            $this->head = $this->pipe->head() ?? $this->head;
+        }
+        $this->at = $at + $frames;
+
+        return $this->pipe->read($this->head, $at, $frames);
+    }
+
     public function sound(int $at, int $frames): array
     {
         $head = $this->pipe->head();
@@ -76,7 +101,7 @@ final class Microphone implements Plug
         $here = $head->id === $this->id ? $this->at : null;
         $behind = $here === null ? null : $head->written - $here;
         $jumps = $behind === null || (! $this->isKept && ($behind < $frames || $behind > self::FURTHEST * $this->sampleRate));
-        $from = $jumps ? max(0, $head->written - (int) (self::MARGIN * $this->sampleRate)) : (int) $here;
+        $from = $jumps ? max(0, $head->written - (int) (($this->isKept ? self::RECORDED_MARGIN : self::MARGIN) * $this->sampleRate)) : (int) $here;
         $this->head = $head;
         $this->id = $head->id;
         $this->began = $from;

@@ -8,7 +8,7 @@ namespace Hafen\Hardware\Plug;
 final readonly class MicrophoneHead
 {
     /** Seconds after which a page that sends nothing is gone. */
-    private const PATIENCE = 1.5;
+    private const PATIENCE = 3.0;
 
     /** Frames from a moment that was told for which it still holds. */
     private const HOLDS = 960_000;

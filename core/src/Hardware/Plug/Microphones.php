@@ -72,9 +72,17 @@ final class Microphones
         return $this->lateness[$port] ?? null;
     }
 
+    /** From the next block on; how late it is then is found out anew. */
     public function keep(int $port, bool $isKept): void
     {
         ($this->microphones[$port] ?? null)?->keep($isKept);
+        unset($this->lateness[$port], $this->readAt[$port]);
+    }
+
+    /** @return list<float> see {@see Microphone::rest()} */
+    public function rest(int $port, int $frames): array
+    {
+        return ($this->microphones[$port] ?? null)?->rest($frames) ?? array_fill(0, $frames, 0.0);
     }
 
     /** @return array<int, float> seconds from each that is open to the engine, by port */
