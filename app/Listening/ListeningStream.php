@@ -121,7 +121,7 @@ final class ListeningStream
         $options = $reader->read();
         $this->from = $from;
         $this->session = $options === null ? $this->session : $this->heardIn($this->session, $options);
-        $this->compiler = $this->engines->compiler($rate, $this->open->open($this->session));
+        $this->compiler = $this->engines->compiler($rate, $this->open->open($this->session, ($options->record ?? []) !== []));
         $units = $this->units->notice();
         $this->engine = $this->engines->processes($rate)->engineToPlay($this->compiler, $this->session);
         if ($options?->standing === true) {

@@ -38,12 +38,17 @@ final class OpenInterface
     {
     }
 
-    /** @param  Session  $session  as it is heard: where it goes through hardware and nobody hears a live input, longer blocks are gathered */
-    public function open(Session $session): AudioInterface
+    /**
+     * Where nobody hears a live input, longer blocks are gathered for what goes through hardware, or is recorded.
+     *
+     * @param  Session  $session  as it is heard
+     * @param  bool  $records  an input is recorded from the beginning
+     */
+    public function open(Session $session, bool $records): AudioInterface
     {
         $this->setting = $this->desk->changeNumber();
         $this->buffer = $this->desk->profile()->buffer;
-        $this->gathers = ! Monitoring::isLive($session) && UnitPlaces::of($session) !== [];
+        $this->gathers = ! Monitoring::isLive($session) && ($records || UnitPlaces::of($session) !== []);
         $this->interface = $this->desk->open($session->sampleRate, $session->tempo, $this->gathers);
 
         return $this->interface;

@@ -130,9 +130,10 @@ export const useListening = defineStore('listening', () => {
             // One at a time: a notice stands for ten seconds.
             if (waiting && Date.now() - told > 12_000) {
                 told = Date.now();
+                const remedy = hardware.heard.length > 0 ? 'Choose a larger buffer in Inputs, bypass' : 'Bypass';
                 const percent = load.value === null ? '' : ` at ${Math.round(load.value * 100)} %`;
                 tell(
-                    `Engine${percent}: playback pauses to catch up. Bypass what is heavy, or close other work on this machine.`,
+                    `Engine${percent}: playback pauses to catch up. ${remedy} what is heavy, or close other work on this machine.`,
                     'warning',
                 );
             }
