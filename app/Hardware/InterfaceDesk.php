@@ -107,7 +107,7 @@ final readonly class InterfaceDesk
         $profile = self::read($stored);
         $latency = $profile->latency();
         $set = ProfileCodec::toArray($profile);
-        $names = Media::query()->whereIn('id', $this->files())->pluck('name', 'id');
+        $names = Media::query()->whereIn('id', self::filesOf($profile))->pluck('name', 'id');
 
         return [
             'name' => self::NAME,
@@ -133,7 +133,13 @@ final readonly class InterfaceDesk
     /** @return list<string> ids of the files that are plugged in */
     public function files(): array
     {
-        return array_values(array_filter(array_map(static fn (InputPort $input): ?string => $input->file, $this->profile()->inputs)));
+        return self::filesOf($this->profile());
+    }
+
+    /** @return list<string> */
+    private static function filesOf(InterfaceProfile $profile): array
+    {
+        return array_values(array_filter(array_map(static fn (InputPort $input): ?string => $input->file, $profile->inputs)));
     }
 
     private function stored(): StoredProfile

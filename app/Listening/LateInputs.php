@@ -35,7 +35,9 @@ final class LateInputs
         $known = array_filter(array_map($this->interface->lateness(...), $this->ports), is_int(...));
         $isKnown = count($known) === count($this->ports) || $this->waited >= self::LONGEST_WAIT * $this->sampleRate;
 
-        return $isKnown ? $this->coming = $known === [] ? 0 : max(0, ...$known) : null;
+        $this->coming = max(0, 0, ...$known);
+
+        return $isKnown ? $this->coming : null;
     }
 
     /** Samples that were on their way when it ended, and are not there yet. */

@@ -11,7 +11,6 @@ use Hafen\Edit\Channel\PerformerFader;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Refusals\NotACue;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\FaderScale;
 use Hafen\Session\Session;
 
@@ -30,7 +29,7 @@ final readonly class PerformerDesk
      */
     public function open(StoredSession $stored, string $cue): PerformerPage
     {
-        self::cue($this->book->open($stored), $cue);
+        Channels::cue($this->book->open($stored), $cue);
 
         return PerformerPage::query()->firstOrCreate(['session_id' => $stored->id, 'cue' => $cue], ['key' => bin2hex(random_bytes(16))]);
     }
@@ -93,13 +92,5 @@ final readonly class PerformerDesk
         $session = $this->book->open($stored);
 
         return [$session, $session->channel($page->cue) ?? throw NoSuchPage::any()];
-    }
-
-    /** @throws NotACue */
-    private static function cue(Session $session, string $id): Channel
-    {
-        $cue = Channels::find($session, $id);
-
-        return $cue->kind === ChannelKind::Cue ? $cue : throw NotACue::toHear($cue->name);
     }
 }

@@ -6,8 +6,10 @@ namespace Hafen\Edit;
 
 use Hafen\Edit\Refusals\NoSuchChannel;
 use Hafen\Edit\Refusals\NoSuchInsert;
+use Hafen\Edit\Refusals\NotACue;
 use Hafen\Edit\Refusals\NothingSelected;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\InsertLocation;
 use Hafen\Session\Session;
 
@@ -17,6 +19,14 @@ final class Channels
     public static function find(Session $session, string $id): Channel
     {
         return $session->channel($id) ?? throw NoSuchChannel::withId($id);
+    }
+
+    /** A cue, to say who hears it. @throws NotACue */
+    public static function cue(Session $session, string $id): Channel
+    {
+        $cue = self::find($session, $id);
+
+        return $cue->kind === ChannelKind::Cue ? $cue : throw NotACue::toHear($cue->name);
     }
 
     public static function insert(Session $session, string $id): InsertLocation

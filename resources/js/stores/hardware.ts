@@ -3,6 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '@/api/client';
 import type { Channel, HardwareLoop, InterfaceState, LevelAdvice, ParameterValue, PingResult, Unit } from '@/api/types';
+import { portNumbers } from '@/ports';
 import { tell, tellRefusal } from './notices';
 import { allInserts } from '@/inserts';
 import { useScreen } from './screen';
@@ -55,8 +56,9 @@ export const useHardware = defineStore('hardware', () => {
     );
     /** Numbers of the inputs a channel takes that nothing is plugged into. */
     function emptyInputs(channel: string): number[] {
-        const ports = inputOf(session.channel(channel))?.input.replace('in:', '').split('-').map(Number) ?? [];
-        return ports.filter((port) => state.value?.inputs[port - 1]?.plug === 'nothing');
+        return portNumbers(inputOf(session.channel(channel))?.input).filter(
+            (port) => state.value?.inputs[port - 1]?.plug === 'nothing',
+        );
     }
 
     /** Whether somebody looks at the levels of the inputs. */
@@ -170,7 +172,7 @@ export const useHardware = defineStore('hardware', () => {
 
     /** "out 3, in 4". */
     function portsOf(loop: HardwareLoop): string {
-        const numbers = (ports: string) => ports.replace(/^(hw|in):/, '').replace('-', '–');
+        const numbers = (ports: string) => portNumbers(ports).join('–');
         return `out ${numbers(loop.send)}, in ${numbers(loop.return)}`;
     }
 
@@ -288,8 +290,8 @@ export const useHardware = defineStore('hardware', () => {
         if (!latency || !path) {
             return [];
         }
-        const ports = inputOf(session.channel(channel))?.input.replace('in:', '').split('-') ?? [];
-        const late = lateness.value[ports.find((port) => port in lateness.value) ?? ''];
+        const ports = portNumbers(inputOf(session.channel(channel))?.input);
+        const late = ports.map((port) => lateness.value[port]).find((seconds) => seconds !== undefined);
         return [
             // What a browser sends comes later than what is plugged into the interface.
             late === undefined
@@ -304,8 +306,8 @@ export const useHardware = defineStore('hardware', () => {
 
     /** "1 Voice", "1–2 Voice and Guitar". */
     function portName(port: string): string {
-        const numbers = port.replace('in:', '').split('-');
-        const names = numbers.map((number) => state.value?.inputs[Number(number) - 1]?.name ?? '');
+        const numbers = portNumbers(port);
+        const names = numbers.map((number) => state.value?.inputs[number - 1]?.name ?? '');
         return `${numbers.join('–')} ${names.join(' and ')}`.trim();
     }
 

@@ -5,6 +5,7 @@ import InputLine from '@/components/inputs/InputLine.vue';
 import LoopList from '@/components/inputs/LoopList.vue';
 import PortName from '@/components/inputs/PortName.vue';
 import { decibels } from '@/format';
+import { portNumbers } from '@/ports';
 import { useHardware } from '@/stores/hardware';
 import { useListening } from '@/stores/listening';
 import { useSelection } from '@/stores/selection';
@@ -31,7 +32,7 @@ const each = computed(() => ((buffer.value / rate.value) * 1000).toFixed(1));
 const going = computed(() =>
     [...session.channels]
         .filter((channel) => channel.output.startsWith('hw:'))
-        .map((channel) => ({ channel, ports: channel.output.replace('hw:', '').split('-').map(Number) })),
+        .map((channel) => ({ channel, ports: portNumbers(channel.output) })),
 );
 const outputs = computed(() =>
     (hardware.state?.outputs ?? []).map((name, i) => ({
@@ -43,7 +44,7 @@ const outputs = computed(() =>
 
 /** The loop or the unit an output feeds. */
 function loopAt(port: number): string | undefined {
-    const feeds = (ports: string | null) => ports?.replace('hw:', '').split('-').map(Number).includes(port);
+    const feeds = (ports: string | null) => portNumbers(ports).includes(port);
     return (
         hardware.loops.find((loop) => feeds(loop.send))?.name ??
         hardware.state?.units.find((unit) => feeds(unit.send))?.name

@@ -38,7 +38,7 @@ final class PitchSynchronous
 
     private readonly PitchTracker $tracker;
 
-    /** @var list<float> what was heard up to the last look, from sample number {@see} */
+    /** @var list<float> what was heard up to the last look, `base` is the number of the first */
     private array $left = [];
 
     /** @var list<float> */

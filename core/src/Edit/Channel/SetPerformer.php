@@ -6,8 +6,6 @@ namespace Hafen\Edit\Channel;
 
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
-use Hafen\Edit\Refusals\NotACue;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Performer;
 use Hafen\Session\Session;
 
@@ -21,10 +19,7 @@ final readonly class SetPerformer implements Edit
 
     public function apply(Session $session): Session
     {
-        $cue = Channels::find($session, $this->cue);
-        if ($cue->kind !== ChannelKind::Cue) {
-            throw NotACue::toHear($cue->name);
-        }
+        $cue = Channels::cue($session, $this->cue);
         foreach ($this->tracks ?? [] as $track) {
             Channels::find($session, $track);
         }

@@ -7,8 +7,6 @@ namespace Hafen\Edit\Channel;
 use Hafen\Audio\Decibel;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
-use Hafen\Edit\Refusals\NotACue;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Performer;
 use Hafen\Session\Channel\PerformerPart;
 use Hafen\Session\Session;
@@ -22,10 +20,7 @@ final readonly class SetPerformerGain implements Edit
 
     public function apply(Session $session): Session
     {
-        $cue = Channels::find($session, $this->cue);
-        if ($cue->kind !== ChannelKind::Cue) {
-            throw NotACue::toHear($cue->name);
-        }
+        $cue = Channels::cue($session, $this->cue);
 
         return $session->withChannel($cue->withPerformer(($cue->performer ?? new Performer)->withGain($this->part, $this->gain)));
     }

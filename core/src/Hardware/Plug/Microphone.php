@@ -50,7 +50,7 @@ final class Microphone implements Plug
     }
 
     /** Goes on so many frames further on, as what is heard was held up. */
-    public function skip(int $frames): void
+    public function advance(int $frames): void
     {
         $this->at = $this->at === null ? null : max(0, $this->at + $frames);
     }

@@ -105,7 +105,7 @@ final class Microphones
         if (! $this->microphones[$port]->isKept() || ! isset($this->lateness[$port])) {
             $this->lateness[$port] = $late;
         } elseif (abs($late - $this->lateness[$port]) > self::UNEVEN) {
-            $this->microphones[$port]->skip($late - $this->lateness[$port]);
+            $this->microphones[$port]->advance($late - $this->lateness[$port]);
         }
     }
 }

@@ -35,9 +35,4 @@ final readonly class Performer
     {
         return $part === PerformerPart::Me ? $this->copy(me: $gain) : $this->copy(band: $gain);
     }
-
-    public function gain(PerformerPart $part): ?float
-    {
-        return $part === PerformerPart::Me ? $this->me : $this->band;
-    }
 }

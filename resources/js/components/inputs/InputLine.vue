@@ -4,6 +4,7 @@ import PortName from './PortName.vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { decibels } from '@/format';
+import { portNumbers } from '@/ports';
 import { useHardware } from '@/stores/hardware';
 import { useImports } from '@/stores/imports';
 import { useMicrophones } from '@/stores/microphones';
@@ -25,11 +26,7 @@ const NEW = '+';
 
 const input = computed(() => hardware.state?.inputs[props.port - 1]);
 /** The unit that comes back here. */
-const unit = computed(
-    () =>
-        hardware.state?.units.find((one) => one.return?.replace('in:', '').split('-').map(Number).includes(props.port))
-            ?.name,
-);
+const unit = computed(() => hardware.state?.units.find((one) => portNumbers(one.return).includes(props.port))?.name);
 /** Cables are told apart by the output they come from. */
 const plugs = computed(() =>
     (hardware.state?.plugs ?? [])
@@ -53,9 +50,7 @@ const plug = computed(() =>
 );
 const microphone = computed(() => (input.value?.plug === 'microphone' ? microphones.stateOf(props.port) : null));
 const late = computed(() => hardware.lateness[props.port]);
-const loops = computed(() =>
-    hardware.loops.filter((loop) => loop.return.replace('in:', '').split('-').map(Number).includes(props.port)),
-);
+const loops = computed(() => hardware.loops.filter((loop) => portNumbers(loop.return).includes(props.port)));
 const healthy = computed(() => hardware.state?.healthy);
 const marks = computed(() => (healthy.value ? [healthy.value.lowestPeak, healthy.value.highestPeak] : []));
 const level = computed(() => hardware.levels[props.port]);
@@ -64,9 +59,7 @@ const share = (value: number | null | undefined) =>
 const advice = computed(() => hardware.advice[props.port]);
 const clipped = computed(() => hardware.clipped[props.port] ?? 0);
 const takers = computed(() =>
-    hardware.tracks.filter((channel) =>
-        hardware.inputOf(channel)?.input.replace('in:', '').split('-').map(Number).includes(props.port),
-    ),
+    hardware.tracks.filter((channel) => portNumbers(hardware.inputOf(channel)?.input).includes(props.port)),
 );
 const free = computed(() => [
     { value: '', name: 'to a track …' },

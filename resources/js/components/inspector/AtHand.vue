@@ -6,6 +6,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import TallSlider from '@/components/controls/TallSlider.vue';
 import { decibels } from '@/format';
 import { allInserts } from '@/inserts';
+import { portNumbers } from '@/ports';
 import { faderTravel } from '@/scales';
 import { useHardware } from '@/stores/hardware';
 import { useSession } from '@/stores/session';
@@ -33,7 +34,7 @@ const chosen = useStorage<Record<string, [string, string]>>('hafen.at-hand', {})
 
 const controls = computed((): Control[] => {
     const { channel } = props;
-    const port = Number(hardware.inputOf(channel)?.input.replace('in:', '').split('-')[0] ?? 0);
+    const port = portNumbers(hardware.inputOf(channel)?.input)[0] ?? 0;
     const gain = hardware.state?.inputs[port - 1]?.gain;
     const { gains } = hardware.state ?? {};
     const level = (value: number | null) => `${decibels(value, true)} dB`;

@@ -5,6 +5,7 @@ import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { decibels } from '@/format';
+import { portNumbers } from '@/ports';
 import AtHand from './AtHand.vue';
 import CountIn from './CountIn.vue';
 import { useHardware } from '@/stores/hardware';
@@ -30,7 +31,7 @@ const inputs = computed(() => [
     { value: '', name: 'none' },
     ...(session.state?.inputs ?? []).map((port) => ({ value: port, name: hardware.portName(port) })),
 ]);
-const ports = computed(() => (source.value?.input.replace('in:', '').split('-') ?? []).map(Number));
+const ports = computed(() => portNumbers(source.value?.input));
 const port = computed(() => hardware.state?.inputs[(ports.value[0] ?? 0) - 1]);
 const monitor = computed(() => source.value?.monitor ?? 'armed');
 const empty = computed(() => hardware.emptyInputs(props.channel.id));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { portNumbers } from '@/ports';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { Branch, Channel, Insert, RowName } from '@/api/types';
@@ -64,7 +65,7 @@ const live = computed(() => {
     }
     const samples = hardware.delay(props.channel.id).reduce((sum, part) => sum + part.samples, 0);
     const milliseconds = (samples / (session.document?.sampleRate ?? 48000)) * 1000;
-    return `live from in ${input.input.replace('in:', '').replace('-', '–')} · ${milliseconds.toFixed(1)} ms`;
+    return `live from in ${portNumbers(input.input).join('–')} · ${milliseconds.toFixed(1)} ms`;
 });
 /** The row before the fader of a frozen channel, with what stands in its splits. */
 const isFrozen = computed(() => props.channel.frozen !== undefined && props.row === 'inserts');
