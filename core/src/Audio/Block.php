@@ -82,6 +82,16 @@ final class Block
         return count($this->left);
     }
 
+    /** A copy of some of its frames. */
+    public function part(int $offset, int $frames): self
+    {
+        if ($this->isSilent) {
+            return self::silent($frames);
+        }
+
+        return new self(array_slice($this->left, $offset, $frames), $this->mono ? [] : array_slice($this->right, $offset, $frames), $this->mono);
+    }
+
     /** Makes two sides of one. */
     public function widen(): void
     {

@@ -44,6 +44,9 @@ final class ChannelStrip implements Strip
     /** @var array<string, ?Block> what passes in this block at the taps others take from, by stage */
     private array $passing = [];
 
+    /** @var array<string, ?Block> the same in the whole stretch, where it was worked in one go */
+    private array $stretch = [];
+
     /** @var array<string, Replay> */
     private array $replays = [];
 
@@ -193,6 +196,12 @@ final class ChannelStrip implements Strip
         return $this->frozen === null || (! $this->frozen->isSilence() && array_key_exists(Tap::SOURCE, $this->passing));
     }
 
+    /** Whether it waits for what comes in at the audio interface: at its source, or from a hardware loop. */
+    public function isLive(): bool
+    {
+        return $this->input->live !== null || array_filter($this->runners(), static fn (InsertRunner $runner): bool => $runner instanceof HardwareRunner) !== [];
+    }
+
     public function isFrozen(): bool
     {
         return $this->frozen !== null;
@@ -305,6 +314,17 @@ final class ChannelStrip implements Strip
         $this->nanoseconds[1] += hrtime(true) - $atFader;
 
         return $sound;
+    }
+
+    /** Passes on a piece of the stretch that was processed last, to strips that are worked piece by piece. */
+    public function passPiece(Piece $piece): void
+    {
+        if ($piece->isFirst()) {
+            $this->stretch = $this->passing;
+        }
+        foreach ($this->stretch as $stage => $block) {
+            $this->passing[$stage] = $block?->part($piece->offset, $piece->frames);
+        }
     }
 
     /** Returns and resets the time spent, in nanoseconds. */

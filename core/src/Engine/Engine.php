@@ -29,6 +29,12 @@ final class Engine
     /** Source position of the block that is worked next. */
     private int $reading = 0;
 
+    /** The block that was worked last; null before the first one. */
+    private ?Piece $piece = null;
+
+    /** @var list<Tap> what is listened to in its stretch */
+    private array $listened = [];
+
     private HeardAt $heard;
 
     private ?HeardAt $heardBefore = null;
@@ -42,8 +48,8 @@ final class Engine
     /** The block that was given last, with what passed at the taps. */
     private ?PassedBlock $passed = null;
 
-    /** A block that was worked before its turn, as something had to change. */
-    private ?PassedBlock $ready = null;
+    /** @var list<PassedBlock> that were worked before their turn, as something had to change */
+    private array $ready = [];
 
     private ?Session $pending = null;
 
@@ -177,7 +183,7 @@ final class Engine
     /** Position of the next block's first sample, as the sources count: latency is not taken off. */
     public function sourcePosition(): int
     {
-        return $this->ready->source ?? $this->reading;
+        return $this->ready[0]->source ?? $this->reading;
     }
 
     public function loopOver(?Loop $loop): void
@@ -198,22 +204,25 @@ final class Engine
         $this->completeBlock();
         $this->section->reset();
         $this->processes?->reset();
-        $this->heardBefore = $this->lastJump = $this->ready = null;
+        $this->heardBefore = $this->lastJump = $this->piece = null;
+        $this->ready = [];
         // A count-in begins before the session's start.
         $this->reading = $position - max(0, min($position, $preRoll));
         $loop = $this->loop;
         $this->loop = null;
         $this->runsIn(true);
-        $block = $this->blockFrames();
         // Starts on the same sample for every block length, so that the state is the same.
-        for ($left = $position + $this->plan()->latencyAt($this->heard->tap) - $this->reading; $left > 0; $left -= $frames) {
-            if ($goOn !== null && ! $goOn()) {
-                $this->runsIn(false);
+        for ($left = $position + $this->plan()->latencyAt($this->heard->tap) - $this->reading; $left > 0; $left -= $stretch) {
+            $stretch = $left % $this->blockSize === 0 ? $this->blockSize : $left % $this->blockSize;
+            do {
+                if ($goOn !== null && ! $goOn()) {
+                    $this->runsIn(false);
 
-                return false;
-            }
-            $frames = $left % $block === 0 ? $block : $left % $block;
-            $this->work($frames, $left > $frames);
+                    return false;
+                }
+                $piece = $this->following($stretch);
+                $this->work($piece, $left > $stretch);
+            } while (! $piece->isLast());
         }
         $this->loop = $loop;
         $this->runsIn(false);
@@ -233,7 +242,7 @@ final class Engine
     /** Session position of the next block's first sample. */
     public function position(): int
     {
-        return $this->ready->position ?? $this->heardPosition();
+        return $this->ready[0]->position ?? $this->heardPosition();
     }
 
     /**
@@ -265,8 +274,7 @@ final class Engine
      */
     public function next(): Block
     {
-        $this->passed = $this->ready ?? $this->work($this->nextFrames(), true);
-        $this->ready = null;
+        $this->passed = array_shift($this->ready) ?? $this->work($this->nextPiece(), true);
 
         return $this->passed->block;
     }
@@ -351,19 +359,28 @@ final class Engine
         return $this->section->loadsAfterFader();
     }
 
-    /** Works the block that other processes have begun already, before something changes that it should not hear of. */
+    /** Works what is begun of a stretch, here and in other processes, before something changes that it should not hear of. */
     private function completeBlock(): void
     {
-        if ($this->processes?->isAhead() === true) {
-            $this->ready = $this->work($this->nextFrames(), false);
+        while ($this->piece?->isLast() === false || $this->processes?->isAhead() === true) {
+            $this->ready[] = $this->work($this->nextPiece(), false);
         }
     }
 
-    private function nextFrames(): int
+    private function nextPiece(): Piece
     {
-        $frames = $this->blockFrames();
+        return $this->following($this->nextStretch());
+    }
 
-        return $this->loop !== null && $this->reading < $this->loop->end ? min($frames, $this->loop->end - $this->reading) : $frames;
+    /** @param  int  $stretch  frames of a stretch that begins where the last one ends */
+    private function following(int $stretch): Piece
+    {
+        return $this->piece?->next($this->blockFrames()) ?? Piece::first($this->reading, $stretch, $this->blockFrames());
+    }
+
+    private function nextStretch(): int
+    {
+        return $this->loop !== null && $this->reading < $this->loop->end ? min($this->blockSize, $this->loop->end - $this->reading) : $this->blockSize;
     }
 
     private function heardPosition(): int
@@ -383,15 +400,16 @@ final class Engine
     }
 
     /** @param  bool  $goesOn  whether a block follows: other processes begin it already */
-    private function work(int $frames, bool $goesOn): PassedBlock
+    private function work(Piece $piece, bool $goesOn): PassedBlock
     {
         SampleLoops::pause();
-        $passed = SampleLoops::run(fn (): PassedBlock => $this->run($frames, $goesOn));
-        if ($this->loop !== null && $this->reading + $frames >= $this->loop->end) {
+        $passed = SampleLoops::run(fn (): PassedBlock => $this->run($piece, $goesOn));
+        if ($this->loop !== null && $this->reading + $piece->frames >= $this->loop->end) {
             $this->lastJump = $this->loop;
         }
-        $this->reading = $this->after($frames);
-        if ($this->pending !== null && ! $this->section->isClosing() && ! ($this->processes?->isClosing() ?? false)) {
+        $this->reading = $this->after($piece->frames);
+        $this->piece = $piece;
+        if ($this->pending !== null && $piece->isLast() && ! $this->section->isClosing() && ! ($this->processes?->isClosing() ?? false)) {
             $pending = $this->pending;
             $this->pending = null;
             $this->take($pending);
@@ -418,25 +436,28 @@ final class Engine
         $this->processes?->changed();
     }
 
-    private function run(int $frames, bool $goesOn): PassedBlock
+    private function run(Piece $piece, bool $goesOn): PassedBlock
     {
+        $frames = $piece->frames;
         $position = $this->heardPosition();
         $outgoing = $this->outgoing();
-        $listened = [...$this->heard->taps(), ...($this->heardBefore?->taps() ?? []), ...$this->recording, ...$this->watching, ...array_column($outgoing, 0)];
+        if ($piece->isFirst()) {
+            $this->listened = [...$this->heard->taps(), ...($this->heardBefore?->taps() ?? []), ...$this->recording, ...$this->watching, ...array_column($outgoing, 0)];
+            $this->wake($this->listened);
+        }
         /** @var array<string, StageTaps> $taps */
         $taps = [];
-        foreach ($listened as $tap) {
+        foreach ($this->listened as $tap) {
             $taps[$tap->channel] ??= new StageTaps;
             $taps[$tap->channel]->want($tap->stage);
         }
-        $this->wake($listened);
         // Units of outboard are run in as well; nothing else goes out or comes in meanwhile.
         $interface = $this->isInterfaceOpen && (! $this->isRunningIn || $this->plan()->usesHardware()) ? $this->compiler->blocks : null;
         $interface?->begin($frames);
         if ($this->processes === null) {
-            $this->section->process($this->plan()->strips, $this->reading, $frames, $this->metered, $taps);
+            $this->section->process($this->plan()->strips, $piece, $this->metered, $taps);
         } else {
-            $this->runWithOthers($this->processes, $frames, $goesOn, $taps);
+            $this->runWithOthers($this->processes, $piece, $goesOn, $taps);
         }
         $this->section->processed($frames);
         $interface?->end(
@@ -524,26 +545,29 @@ final class Engine
 
     /**
      * While others work their channels this process works those of its own that do not wait for them. Before it works the rest, the
-     * others begin the next block.
+     * others begin the next stretch.
      *
      * @param  array<string, StageTaps>  $taps
      */
-    private function runWithOthers(Processes $others, int $frames, bool $goesOn, array $taps): void
+    private function runWithOthers(Processes $others, Piece $piece, bool $goesOn, array $taps): void
     {
         $plan = $this->plan();
-        if (! $others->isAhead()) {
-            $others->begin($this->reading, $frames);
+        if ($piece->isFirst() && ! $others->isAhead()) {
+            $others->begin($piece->start, $piece->stretch);
         }
-        $this->section->process($plan->independent, $this->reading, $frames, $this->metered, $taps);
-        $others->finish($taps);
+        $this->section->process($plan->independent, $piece, $this->metered, $taps);
+        if ($piece->isFirst()) {
+            $others->finish();
+        }
+        $others->passPiece($piece, $taps);
         // What is about to change has to change in all processes at the same block.
-        if ($goesOn && $this->pending === null && $this->heardBefore === null) {
+        if ($piece->isFirst() && $goesOn && $this->pending === null && $this->heardBefore === null) {
             $reading = $this->reading;
-            $this->reading = $this->after($frames);
-            $others->begin($this->reading, $this->nextFrames(), true);
+            $this->reading = $this->after($piece->stretch);
+            $others->begin($this->reading, $this->nextStretch(), true);
             $this->reading = $reading;
         }
-        $this->section->process(array_diff_key($plan->strips, $plan->independent), $this->reading, $frames, $this->metered, $taps);
+        $this->section->process(array_diff_key($plan->strips, $plan->independent), $piece, $this->metered, $taps);
     }
 
     /**

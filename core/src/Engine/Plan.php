@@ -18,6 +18,9 @@ final readonly class Plan
     /** @var array<string, ChannelStrip> that wait for nothing another process works, by channel id, in processing order */
     public array $independent;
 
+    /** @var array<string, ChannelStrip> that wait neither for another process nor for what comes in at the interface, by channel id, in processing order */
+    public array $ahead;
+
     /**
      * @param  array<string, ChannelStrip>  $strips  by channel id, in the order they are worked
      * @param  array<string, Feed>  $feeds  by route key
@@ -36,7 +39,9 @@ final readonly class Plan
         public array $unplayable = [],
         private ?InterfaceBlocks $hardware = null,
     ) {
-        $this->independent = $remote === [] ? [] : $this->withoutWaiting();
+        $this->independent = $remote === [] ? $strips : $this->notAfter($remote);
+        $live = array_filter($strips, static fn (ChannelStrip $strip): bool => $strip->isLive());
+        $this->ahead = $live === [] ? $this->independent : $this->notAfter($remote + $live);
     }
 
     /** Whether sound goes through units of outboard. */
@@ -107,21 +112,26 @@ final readonly class Plan
         return $this->remote + $this->strips;
     }
 
-    /** @return array<string, ChannelStrip> */
-    private function withoutWaiting(): array
+    /**
+     * Strips of this process that none of these leads to.
+     *
+     * @param  array<string, Strip>  $strips  by channel id
+     * @return array<string, ChannelStrip> in processing order
+     */
+    private function notAfter(array $strips): array
     {
         $routes = SessionGraph::routes($this->session);
-        $waiting = $this->remote;
-        $independent = [];
+        $after = $strips;
+        $others = [];
         foreach ($this->strips as $id => $strip) {
-            if (array_intersect_key(array_flip($routes->sources((string) $id)), $waiting) === []) {
-                $independent[$id] = $strip;
+            if (! isset($after[$id]) && array_intersect_key(array_flip($routes->sources((string) $id)), $after) === []) {
+                $others[$id] = $strip;
             } else {
-                $waiting[$id] = $strip;
+                $after[$id] = $strip;
             }
         }
 
-        return $independent;
+        return $others;
     }
 
     /**

@@ -21,6 +21,9 @@ final class Section
     /** @var ?array<array-key, true> channels whose every tap is read, by id; null is all of them */
     private ?array $metered = null;
 
+    /** @var array<array-key, StageTaps> what somebody listens to of channels that were worked a stretch at a time, by channel id */
+    private array $stretches = [];
+
     /** @var list<Fault> */
     private array $faults = [];
 
@@ -131,13 +134,47 @@ final class Section
     }
 
     /**
-     * Works strips for one block.
+     * Works strips for one block. Those that do not wait for live sound work the whole stretch at its first piece.
      *
      * @param  array<array-key, ChannelStrip>  $strips  some of this plan, in its order
-     * @param  int  $position  of the first sample, as the sources count
      * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
      */
-    public function process(array $strips, int $position, int $frames, bool $metered, array $taps): void
+    public function process(array $strips, Piece $piece, bool $metered, array $taps): void
+    {
+        if (! $piece->isWhole()) {
+            $ahead = array_intersect_key($this->plan->ahead, $strips);
+            if ($ahead !== []) {
+                $this->processAhead($ahead, $piece, $metered, $taps);
+            }
+            $strips = array_diff_key($strips, $ahead);
+        }
+        $this->work($strips, $piece->position(), $piece->frames, $metered, $taps);
+    }
+
+    /**
+     * @param  array<array-key, ChannelStrip>  $strips  in the order of the plan
+     * @param  array<array-key, StageTaps>  $taps  by channel id
+     */
+    private function processAhead(array $strips, Piece $piece, bool $metered, array $taps): void
+    {
+        if ($piece->isFirst()) {
+            $this->stretches = array_map(static fn (StageTaps $wanted): StageTaps => $wanted->emptied(), array_intersect_key($taps, $strips));
+            $this->work($strips, $piece->start, $piece->stretch, $metered, $this->stretches);
+        }
+        foreach (array_diff_key($strips, $this->asleep) as $id => $strip) {
+            $strip->passPiece($piece);
+            if (isset($taps[$id], $this->stretches[$id])) {
+                $taps[$id]->passPiece($this->stretches[$id], $piece);
+            }
+        }
+    }
+
+    /**
+     * @param  array<array-key, ChannelStrip>  $strips  in the order of the plan
+     * @param  int  $position  of the first sample, as the sources count
+     * @param  array<array-key, StageTaps>  $taps  by channel id
+     */
+    private function work(array $strips, int $position, int $frames, bool $metered, array $taps): void
     {
         foreach ($strips as $id => $strip) {
             if (isset($this->asleep[$id])) {

@@ -30,6 +30,25 @@ final class StageTaps
         }
     }
 
+    /** The same stages, with nothing at them. */
+    public function emptied(): self
+    {
+        $taps = new self;
+        foreach (array_keys($this->blocks) as $stage) {
+            $taps->want((string) $stage);
+        }
+
+        return $taps;
+    }
+
+    /** Copies a piece of what passed at the same stages in the whole stretch. */
+    public function passPiece(self $stretch, Piece $piece): void
+    {
+        foreach ($stretch->blocks as $stage => $block) {
+            $this->blocks[$stage] = $block?->part($piece->offset, $piece->frames);
+        }
+    }
+
     public function at(string $stage): ?Block
     {
         return $this->blocks[$stage] ?? null;

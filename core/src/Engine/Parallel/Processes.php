@@ -8,6 +8,7 @@ use Hafen\Engine\AudioLibrary;
 use Hafen\Engine\Elsewhere;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Parallel\Message\OpenSection;
+use Hafen\Engine\Piece;
 use Hafen\Engine\PlanChange;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Tap;
@@ -208,24 +209,32 @@ final class Processes
         }
     }
 
-    /**
-     * Waits for the block they have begun.
-     *
-     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
-     */
-    public function finish(array $taps): void
+    /** Waits for the block they have begun. */
+    public function finish(): void
     {
         foreach ($this->sections as $section) {
-            $this->keeping($section, function () use ($section, $taps): void {
+            $this->keeping($section, function () use ($section): void {
                 // One that replaces another has not begun it.
                 if ($this->begun !== null && ! $section->hasBegun()) {
                     $section->begin(...$this->begun);
                 }
-                $section->finish($taps);
+                $section->finish();
             });
         }
         $this->begun = null;
         $this->isAhead = false;
+    }
+
+    /**
+     * Gives a piece of the block that is there.
+     *
+     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
+     */
+    public function passPiece(Piece $piece, array $taps): void
+    {
+        foreach ($this->sections as $section) {
+            $section->passPiece($piece, $taps);
+        }
     }
 
     /** @return int processes that were replaced since last asked */

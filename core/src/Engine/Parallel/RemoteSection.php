@@ -16,6 +16,7 @@ use Hafen\Engine\Parallel\Message\ResetSection;
 use Hafen\Engine\Parallel\Message\SectionFacts;
 use Hafen\Engine\Parallel\Message\WorkBlock;
 use Hafen\Engine\Parallel\Message\WorkedBlock;
+use Hafen\Engine\Piece;
 use Hafen\Engine\PlanChange;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Tap;
@@ -60,6 +61,12 @@ final class RemoteSection
 
     /** @var array{string, int, int} forms of the outputs, half, and frames of the block that is there */
     private array $there = ['', 0, 0];
+
+    /** The part of it that is wanted. */
+    private ?Piece $piece = null;
+
+    /** @var array<int, ?Block> outputs of it that were read whole, to be given piece by piece; by number */
+    private array $whole = [];
 
     private bool $isClosing = false;
 
@@ -264,12 +271,10 @@ final class RemoteSection
     /**
      * Waits for the block that was begun.
      *
-     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
-     *
      * @throws ProcessGone
      * @throws SectionRefused
      */
-    public function finish(array $taps): void
+    public function finish(): void
     {
         if ($this->begun === null) {
             return;
@@ -277,12 +282,10 @@ final class RemoteSection
         $worked = $this->process->receive(WorkedBlock::class);
         $this->there = [$worked->forms, $this->begun->half, $this->begun->frames];
         $this->begun = null;
+        $this->whole = [];
         if (! $this->isAttached) {
             $this->shared?->forgetKey();
             $this->isAttached = true;
-        }
-        foreach ($this->strips as $strip) {
-            $strip->goOn();
         }
         $this->isClosing = $worked->isClosing;
         $this->faults = [...$this->faults, ...$worked->faults];
@@ -290,6 +293,19 @@ final class RemoteSection
             $this->takeIn($this->unpackedReadings($worked->readings));
             $loads = SampleDecoder::float64($worked->loads);
             $this->loads = count($loads) === count($this->facts->loads) ? array_combine($this->facts->loads, $loads) : [];
+        }
+    }
+
+    /**
+     * Gives a piece of the block that is there.
+     *
+     * @param  array<array-key, StageTaps>  $taps  by channel id; filled with what somebody listens to
+     */
+    public function passPiece(Piece $piece, array $taps): void
+    {
+        $this->piece = $piece;
+        foreach ($this->strips as $strip) {
+            $strip->goOn();
         }
         foreach ($this->outputs as $number => $output) {
             $block = $output->kind === OutputKind::Tap ? $this->output($number) : null;
@@ -394,6 +410,18 @@ final class RemoteSection
     }
 
     private function output(int $number): ?Block
+    {
+        if ($this->piece === null || $this->piece->isWhole()) {
+            return $this->read($number);
+        }
+        if (! array_key_exists($number, $this->whole)) {
+            $this->whole[$number] = $this->read($number);
+        }
+
+        return $this->whole[$number]?->part($this->piece->offset, $this->piece->frames);
+    }
+
+    private function read(int $number): ?Block
     {
         [$forms, $half, $frames] = $this->there;
 

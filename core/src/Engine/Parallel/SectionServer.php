@@ -19,6 +19,7 @@ use Hafen\Engine\Parallel\Message\SectionRefusal;
 use Hafen\Engine\Parallel\Message\WorkBlock;
 use Hafen\Engine\Parallel\Message\WorkedBlock;
 use Hafen\Engine\PartialSum;
+use Hafen\Engine\Piece;
 use Hafen\Engine\Section;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Strip;
@@ -138,7 +139,7 @@ final class SectionServer
                 $taps[$output->channel]->want($output->of);
             }
         }
-        $section->process($section->plan()->strips, $work->position, $work->frames, $this->metered, $taps);
+        $section->process($section->plan()->strips, Piece::whole($work->position, $work->frames), $this->metered, $taps);
         $section->processed($work->frames);
         $forms = '';
         foreach ($this->outputs as $number => $output) {
