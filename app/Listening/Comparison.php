@@ -32,9 +32,18 @@ final class Comparison
     /** Part of a gain by which it must move to be told again, about 0.1 dB. */
     private const AUDIBLE = 0.012;
 
+    /** Run in where it has to begin anew: short, as sound is running. */
+    private const RUN_IN_SECONDS = 0.4;
+
     private ?Engine $other = null;
 
     private ?LevelMatch $match = null;
+
+    /** What the other side made and is not given yet: its blocks end elsewhere where it is later, as loops begin anew by the sources. */
+    private Block $waiting;
+
+    /** Samples since it was begun. */
+    private int $given = 0;
 
     /** Where the crossfade stands: 1 is the session itself, 0 the other side. */
     private float $side = 1.0;
@@ -42,8 +51,11 @@ final class Comparison
     /** Gain of the level match that was told last. */
     private float $toldGain = 1.0;
 
+    private int $sampleRate = 1;
+
     public function __construct(private readonly PlanDesk $plans, private readonly SessionCodec $sessions)
     {
+        $this->waiting = Block::silence(0);
     }
 
     public function isOn(): bool
@@ -70,6 +82,7 @@ final class Comparison
         $this->end();
         $this->other = $processes->engineToPlay($compiler->beside(), $this->otherSide($session, $compare), metered: false, blockSize: $block);
         $this->match = new LevelMatch($session->sampleRate);
+        $this->sampleRate = $session->sampleRate;
         $this->other->listenAt($tap, $besideMain);
         $this->other->loopOver($loop);
     }
@@ -78,6 +91,8 @@ final class Comparison
     public function start(int $position, int $preRoll): void
     {
         $this->other?->start($position, $preRoll);
+        $this->waiting = Block::silence(0);
+        $this->given = 0;
     }
 
     /**
@@ -107,14 +122,15 @@ final class Comparison
      * Gives the side that is wanted.
      *
      * @param  Block  $one  of the session itself; it is changed
+     * @param  int  $position  in the session of its first sample
      * @param  int  $side  1 the session itself, 2 the other side
      */
-    public function heard(Block $one, int $side): Block
+    public function heard(Block $one, int $position, int $side): Block
     {
         if ($this->other === null || $this->match === null) {
             return $one;
         }
-        $two = $this->other->next();
+        $two = $this->otherBlock($this->other, $position, $one->frames());
         $this->match->apply($one, $two);
         // Over one block from side to side, so that switching is not heard itself.
         $target = $side === 2 ? 0.0 : 1.0;
@@ -122,6 +138,23 @@ final class Comparison
         $this->side = $target;
 
         return $one;
+    }
+
+    /** The next frames of the other side. Where an edit or a loop led it elsewhere it begins anew beside the session. */
+    private function otherBlock(Engine $other, int $position, int $frames): Block
+    {
+        if ($this->waiting->frames() === 0 && $other->position() !== $position && $this->given > $this->sampleRate) {
+            $this->start($position, (int) (self::RUN_IN_SECONDS * $this->sampleRate));
+        }
+        while ($this->waiting->frames() < $frames) {
+            $next = $other->next();
+            $this->waiting = new Block([...$this->waiting->left, ...$next->left], [...$this->waiting->right, ...$next->right]);
+        }
+        $block = $this->waiting->part(0, $frames);
+        $this->waiting = $this->waiting->part($frames, $this->waiting->frames() - $frames);
+        $this->given += $frames;
+
+        return $block;
     }
 
     /** Whether the gain of the level match moved by what can be heard since it was told. */

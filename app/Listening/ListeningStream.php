@@ -150,34 +150,37 @@ final class ListeningStream
             $expected = $position;
             $busy = 0;
             do {
-                $options = $reader->read();
+                // What is asked for within a stretch would be heard no sooner.
+                $options = $options !== null && $this->engine->isWithinStretch() ? $options : $reader->read();
                 if ($options === null || $options->stopped) {
                     yield Frames::end();
 
                     return;
                 }
-                $set = $this->open->follow($options->setting);
-                if ($set !== null) {
-                    yield Frames::notice($set);
-                }
-                if ($set !== null && ! $set['isSame']) {
-                    yield Frames::end();
-
-                    return;
-                }
                 $start = hrtime(true);
-                yield from $this->follow($options, $this->engine->position(), true);
-                $late = $this->open->lateBy($this->session);
-                if ($late > 0.0 && ! $this->recordings->isOn()) {
-                    yield Frames::notice(['kind' => 'interface-set', 'isSame' => false]);
-                    yield Frames::end();
+                if ($options !== $this->options) {
+                    $set = $this->open->follow($options->setting);
+                    if ($set !== null) {
+                        yield Frames::notice($set);
+                    }
+                    if ($set !== null && ! $set['isSame']) {
+                        yield Frames::end();
 
-                    return;
-                }
-                if ($late > 0.0 && ! $isToldLate) {
-                    // A take is not interrupted.
-                    $isToldLate = true;
-                    yield Frames::notice(['kind' => 'heard-late', 'milliseconds' => round($late, 1)]);
+                        return;
+                    }
+                    yield from $this->follow($options, $this->engine->position(), true);
+                    $late = $this->open->lateBy($this->session);
+                    if ($late > 0.0 && ! $this->recordings->isOn()) {
+                        yield Frames::notice(['kind' => 'interface-set', 'isSame' => false]);
+                        yield Frames::end();
+
+                        return;
+                    }
+                    if ($late > 0.0 && ! $isToldLate) {
+                        // A take is not interrupted.
+                        $isToldLate = true;
+                        yield Frames::notice(['kind' => 'heard-late', 'milliseconds' => round($late, 1)]);
+                    }
                 }
                 $blocks[] = $block = $this->block();
                 $busy += hrtime(true) - $start;
@@ -239,11 +242,12 @@ final class ListeningStream
     private function block(): Block
     {
         $source = $this->engine->sourcePosition();
+        $position = $this->engine->position();
         $block = $this->engine->next();
         $this->recordings->take($this->engine, $block, $source, $this->session->sampleRate);
         $this->watched->look($this->engine);
 
-        return $this->comparison->heard($block, $this->options->side ?? 1);
+        return $this->comparison->heard($block, $position, $this->options->side ?? 1);
     }
 
     /** @return Generator<int, string> frames that tell of it */

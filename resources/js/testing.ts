@@ -227,19 +227,6 @@ const Item = {
     },
 };
 
-/** Rows as text, column by column. */
-const Table = {
-    props: ['data'],
-    render(this: { data: Record<string, unknown>[] }) {
-        return h(
-            'ol',
-            this.data.map((row) =>
-                h('li', { 'data-table-row': row.tap }, [row.name, row.peak, row.rms, row.overs].join('|')),
-            ),
-        );
-    },
-};
-
 /** Puts a component on the page, with those of the library it needs left out. */
 export function shown<T extends Component>(component: T, props: Record<string, unknown>): VueWrapper {
     return mount(component as Component, {
@@ -255,8 +242,6 @@ export function shown<T extends Component>(component: T, props: Record<string, u
                     props: ['value', 'label', 'disabled'],
                     template: '<option :value="value" :disabled="disabled">{{ label }}</option>',
                 },
-                'el-table': Table,
-                'el-table-column': true,
                 'el-dialog': slotted('default', 'footer'),
                 'el-popover': slotted('reference', 'default'),
                 'el-alert': {

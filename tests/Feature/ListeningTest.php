@@ -186,6 +186,35 @@ it('compares with bypass at matched level', function (): void {
     }
 });
 
+it('compares in a loop with what is later than the session, block for block and position for position', function (int $side): void {
+    $session = Demo::session(Mix::session([Mix::track('cello')], [Mix::insert('i1', 'limiter', ['ceiling' => 0.0, 'look-ahead' => '1ms'])]));
+    $id = listen($session, ['compare' => ['insert' => 'i1', 'parameters' => ['look-ahead' => '10ms']], 'side' => $side, 'loop' => ['start' => 4800, 'end' => 14401]]);
+    $expected = expectedSound($session);
+    $sound = $refused = [];
+    foreach (streamed($id) as $frame) {
+        if ($frame['kind'] === 'A') {
+            foreach ($frame['left'] as $i => $sample) {
+                $sound[] = [(int) $frame['position'] + $i, $sample];
+            }
+        } elseif (($frame['data']['kind'] ?? '') === 'refused') {
+            $refused[] = $frame['data']['message'];
+        }
+        if (count($sound) > 40000) {
+            $this->putJson("/api/listenings/{$id}", ['stopped' => true]);
+        }
+    }
+    expect($refused)->toBe([])->and(count($sound))->toBeGreaterThan(40000);
+    $compared = 0;
+    foreach ($sound as [$position, $sample]) {
+        // Where a loop has just begun anew, what was before still rings.
+        if ($position > 5500 && $position < 14000) {
+            ++$compared;
+            expect(abs($sample - $expected[$position]))->toBeLessThan(2e-3);
+        }
+    }
+    expect($compared)->toBeGreaterThan(20000);
+})->with([1, 2]);
+
 it('tells what it cannot do and plays on', function (): void {
     $session = Demo::session();
     $id = listen($session);

@@ -39,6 +39,9 @@ final class Engine
 
     private ?HeardAt $heardBefore = null;
 
+    /** @var ?array{Plan, HeardAt, int} samples by which what is heard is late in that plan */
+    private ?array $heardLatency = null;
+
     /** @var list<Tap> */
     private array $watching = [];
 
@@ -239,6 +242,12 @@ final class Engine
         $this->section->openInputs(! $isRunningIn);
     }
 
+    /** Whether the next block goes on with a stretch that was begun: what is changed now is heard behind it. */
+    public function isWithinStretch(): bool
+    {
+        return $this->ready !== [] || $this->piece?->isLast() === false;
+    }
+
     /** Session position of the next block's first sample. */
     public function position(): int
     {
@@ -385,7 +394,12 @@ final class Engine
 
     private function heardPosition(): int
     {
-        return $this->positionAt($this->plan()->latencyAt($this->heard->tap));
+        $plan = $this->plan();
+        if ($this->heardLatency === null || $this->heardLatency[0] !== $plan || $this->heardLatency[1] !== $this->heard) {
+            $this->heardLatency = [$plan, $this->heard, $plan->latencyAt($this->heard->tap)];
+        }
+
+        return $this->positionAt($this->heardLatency[2]);
     }
 
     /** Session position of what is so late in the next block. */

@@ -16,14 +16,27 @@ use Hafen\Processor\Space\Spring;
 /** A box with two springs: what drives them can be overdriven, and they are mixed with the direct sound. Mono. */
 final class SpringTank implements Circuit
 {
+    /** Samples the springs work at a time. Long blocks take less of the machine, and the way through the springs is longer still. */
+    private const AT_A_TIME = 512;
+
+    private const WAY_SECONDS = 0.028;
+
     private readonly Drive $driver;
 
     private readonly Spring $springs;
 
     private readonly DelayLine $direct;
 
-    /** The way through the springs takes a while. */
+    /** What is left of the way through the springs, which takes a while. */
     private readonly DelayLine $way;
+
+    private readonly int $atATime;
+
+    /** @var list<float> what goes to the springs next */
+    private array $waiting = [];
+
+    /** @var list<float> what comes from them next */
+    private array $sprung;
 
     private float $share = 0.0;
 
@@ -47,7 +60,10 @@ final class SpringTank implements Circuit
         $this->driver = new Drive($setting);
         $this->springs = new Spring($setting);
         $this->direct = new DelayLine($this->driver->latency());
-        $this->way = new DelayLine((int) (0.028 * $setting->sampleRate));
+        $way = (int) (self::WAY_SECONDS * $setting->sampleRate);
+        $this->atATime = min($way, self::AT_A_TIME);
+        $this->sprung = array_fill(0, $this->atATime, 0.0);
+        $this->way = new DelayLine($way - $this->atATime);
     }
 
     public function turn(array $knobs): void
@@ -60,12 +76,27 @@ final class SpringTank implements Circuit
 
     public function process(Block $block): void
     {
-        $wet = clone $block;
+        $wet = $this->throughSprings($block->left);
         $this->direct->process($block);
-        $this->driver->process($wet);
-        $this->way->process($wet);
-        $this->springs->process($wet);
-        $block->left = Samples::addScaled(Samples::scale($block->left, 1.0 - $this->share), Samples::mid($wet->left, $wet->right()), $this->share);
+        $block->left = Samples::addScaled(Samples::scale($block->left, 1.0 - $this->share), $wet, $this->share);
+    }
+
+    /**
+     * @param  list<float>  $samples
+     * @return list<float> as many
+     */
+    private function throughSprings(array $samples): array
+    {
+        array_push($this->waiting, ...$samples);
+        while (count($this->waiting) >= $this->atATime) {
+            $wet = Block::mono(array_splice($this->waiting, 0, $this->atATime));
+            $this->driver->process($wet);
+            $this->way->process($wet);
+            $this->springs->process($wet);
+            array_push($this->sprung, ...Samples::mid($wet->left, $wet->right()));
+        }
+
+        return array_splice($this->sprung, 0, count($samples));
     }
 
     public function latency(): int

@@ -13,7 +13,8 @@ use Hafen\Processor\Setting;
 /** A unit of outboard that is made by code: its circuit, with the delay, the band, the level, the hum and the hiss of its electronics. */
 final class Unit
 {
-    private const MAINS = 50.0;
+    /** Hz. */
+    private const MAINS = 50;
 
     /** Samples of delay its electronics need. */
     private const SHORTEST = 26.0;
@@ -26,8 +27,11 @@ final class Unit
     /** @var list<Noise> of each side */
     private array $hiss = [];
 
-    /** Samples that have gone by. */
-    private int $clock = 0;
+    /** @var list<float> the hum over a time after which it repeats */
+    private readonly array $hum;
+
+    /** Where in it the next sample is. */
+    private int $at = 0;
 
     /** Samples of silence that came in last. */
     private int $silent;
@@ -40,6 +44,13 @@ final class Unit
             $this->electronics[] = new Electronics($this->delay() - $circuit->latency(), $this->spec->highest, $sampleRate);
             $this->hiss[] = new Noise(crc32($this->spec->id) + 7919 * $side);
         }
+        $hum = [];
+        $level = M_SQRT2 * Decibel::toGain($this->spec->hum);
+        $turn = 2.0 * M_PI * self::MAINS / $sampleRate;
+        for ($i = 0, $repeats = $sampleRate % self::MAINS === 0 ? intdiv($sampleRate, self::MAINS) : $sampleRate; $i < $repeats; ++$i) {
+            $hum[] = $level * (0.9 * sin($turn * $i) + 0.43 * sin(3.0 * $turn * $i));
+        }
+        $this->hum = $hum;
         $this->silent = $this->tail();
         $this->turn($knobs);
     }
@@ -90,7 +101,7 @@ final class Unit
         if ($this->spec->isStereo) {
             $block->right = $this->noisy($block->right(), $this->hiss[1]);
         }
-        $this->clock += $block->frames();
+        $this->at = ($this->at + $block->frames()) % count($this->hum);
     }
 
     /**
@@ -102,14 +113,17 @@ final class Unit
     private function noisy(array $samples, Noise $hissing): array
     {
         $level = Decibel::toGain($this->spec->level);
-        $hum = M_SQRT2 * Decibel::toGain($this->spec->hum);
         // Evenly spread noise has a third of its peak's energy.
         $hiss = sqrt(3.0) * Decibel::toGain($this->spec->hiss);
         $noise = $hissing->samples(count($samples));
-        $turn = 2.0 * M_PI * self::MAINS / $this->sampleRate;
-        foreach ($samples as $i => $sample) {
-            $at = $turn * (($this->clock + $i) % $this->sampleRate);
-            $samples[$i] = $level * $sample + $hum * (0.9 * sin($at) + 0.43 * sin(3.0 * $at)) + $hiss * $noise[$i];
+        $hum = $this->hum;
+        $at = $this->at;
+        $repeats = count($hum);
+        for ($i = 0, $n = count($samples); $i < $n; ++$i) {
+            $samples[$i] = $level * $samples[$i] + $hum[$at] + $hiss * $noise[$i];
+            if (++$at === $repeats) {
+                $at = 0;
+            }
         }
 
         return $samples;

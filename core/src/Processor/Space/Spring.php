@@ -48,7 +48,7 @@ final class Spring implements Processor
     /** @var list<list<float>> ring of each spring's loop */
     private array $rings = [];
 
-    /** @var list<list<float>> state of each spring's all-passes */
+    /** @var list<list<array{float, float, float, float}>> state of each spring's all-passes, four by four */
     private array $states = [];
 
     /** @var list<float> state of each spring's damping */
@@ -185,7 +185,7 @@ final class Spring implements Processor
         $this->before->reset();
         $this->after->reset();
         $this->rings = [array_fill(0, $this->room, 0.0), array_fill(0, $this->room, 0.0)];
-        $this->states = [array_fill(0, self::STAGES, 0.0), array_fill(0, self::STAGES, 0.0)];
+        $this->states = array_fill(0, 2, array_fill(0, intdiv(self::STAGES, 4), [0.0, 0.0, 0.0, 0.0]));
         $this->lows = [0.0, 0.0];
         $this->writeIndex = $this->count = 0;
     }
@@ -224,8 +224,8 @@ final class Spring implements Processor
                 }
             }
             $this->lows[$spring] = $low;
-            for ($stage = 0; $stage < self::STAGES; ++$stage) {
-                [$piece, $this->states[$spring][$stage]] = self::disperse(array_values($piece), self::SPRINGS[$spring][1], $this->states[$spring][$stage]);
+            foreach ($this->states[$spring] as $stage => $state) {
+                [$piece, $this->states[$spring][$stage]] = self::disperse(array_values($piece), self::SPRINGS[$spring][1], $state);
             }
             $writeIndex = $this->writeIndex;
             for ($i = 0; $i < $n; ++$i) {
@@ -243,19 +243,29 @@ final class Spring implements Processor
     }
 
     /**
+     * Four all-passes, one after another: so each sample is fetched and put back once for four of them.
+     *
      * @param  list<float>  $x
-     * @return array{list<float>, float}
+     * @param  array{float, float, float, float}  $state
+     * @return array{list<float>, array{float, float, float, float}}
      */
-    private static function disperse(array $x, float $c, float $state): array
+    private static function disperse(array $x, float $c, array $state): array
     {
+        [$first, $second, $third, $fourth] = $state;
         for ($i = 0, $n = count($x); $i < $n; ++$i) {
             $v = $x[$i];
-            $y = $c * $v + $state + 1e-280 - 1e-280;
-            $state = $v - $c * $y;
-            $x[$i] = $y;
+            $y = $c * $v + $first + 1e-280 - 1e-280;
+            $first = $v - $c * $y;
+            $v = $c * $y + $second + 1e-280 - 1e-280;
+            $second = $y - $c * $v;
+            $y = $c * $v + $third + 1e-280 - 1e-280;
+            $third = $v - $c * $y;
+            $v = $c * $y + $fourth + 1e-280 - 1e-280;
+            $fourth = $y - $c * $v;
+            $x[$i] = $v;
         }
 
-        return [$x, $state];
+        return [$x, [$first, $second, $third, $fourth]];
     }
 
     /**

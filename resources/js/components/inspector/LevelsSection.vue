@@ -70,12 +70,24 @@ const filling = computed(() =>
 <template>
     <section>
         <h3>Levels</h3>
-        <el-table :data="stages" size="small" class="stages" row-key="tap">
-            <el-table-column prop="name" label="stage" min-width="70" />
-            <el-table-column prop="peak" label="peak" width="52" align="right" class-name="figure" />
-            <el-table-column prop="rms" label="RMS" width="54" align="right" class-name="figure" />
-            <el-table-column prop="overs" label="over" width="44" align="right" class-name="figure" />
-        </el-table>
+        <table class="stages">
+            <thead>
+                <tr>
+                    <th scope="col">stage</th>
+                    <th scope="col">peak</th>
+                    <th scope="col">RMS</th>
+                    <th scope="col">over</th>
+                </tr>
+            </thead>
+            <tbody>
+                <tr v-for="stage in stages" :key="stage.tap">
+                    <th scope="row">{{ stage.name }}</th>
+                    <td class="figure">{{ stage.peak }}</td>
+                    <td class="figure">{{ stage.rms }}</td>
+                    <td class="figure">{{ stage.overs }}</td>
+                </tr>
+            </tbody>
+        </table>
         <p v-if="isMain && measured" class="loudness" data-loudness>
             <span class="figure">{{ decibels(measured.loudness) }}</span> LUFS · range
             <span class="figure">{{ (measured.loudnessRange ?? 0).toFixed(1) }}</span> LU · true peak
@@ -129,28 +141,31 @@ const filling = computed(() =>
 
 <style scoped>
 .stages {
-    --el-table-bg-color: transparent;
-    --el-table-tr-bg-color: transparent;
-    --el-table-header-bg-color: transparent;
-    --el-table-header-text-color: var(--soft);
-    --el-table-text-color: var(--ink);
-
+    width: 100%;
+    table-layout: fixed;
+    border-collapse: collapse;
     font-size: 13px;
-}
-
-.stages :deep(.cell) {
-    padding: 0;
     line-height: 18px;
 }
 
-.stages :deep(th .cell) {
-    font-size: 12px;
+.stages th,
+.stages td {
+    width: 52px;
+    padding: 2px 0;
     font-weight: 400;
+    text-align: right;
+    border-bottom: 1px solid var(--contour);
 }
 
-.stages :deep(td.el-table__cell),
-.stages :deep(th.el-table__cell) {
-    padding: 2px 0;
+.stages thead th {
+    font-size: 12px;
+    color: var(--soft);
+}
+
+.stages th:first-child {
+    width: auto;
+    text-align: left;
+    overflow-wrap: anywhere;
 }
 
 .loudness {

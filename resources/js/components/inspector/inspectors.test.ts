@@ -115,7 +115,7 @@ describe('the inspector of a channel', () => {
 
     it('lists the levels of every stage, in the order of the sound, branches with their names', () => {
         open(ChannelInspector, { channel: of('cello'), along: ['cello'] });
-        const rows = part.findAll('[data-table-row]').map((row) => row.text().split('|'));
+        const rows = part.findAll('tbody tr').map((row) => [...row.element.children].map((cell) => cell.textContent));
         expect(rows.map(([name]) => name)).toEqual([
             'Source',
             'High-pass 80',
