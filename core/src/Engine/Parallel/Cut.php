@@ -34,7 +34,10 @@ final readonly class Cut
     /** As much as one process may be given, where their number is not set: less than half a core, as playing is not even. */
     private const ENOUGH = 40.0;
 
-    /** Where a live input is heard, blocks are as short as the interface's buffer, and take so many times as long (as measured, 128 frames for 512). */
+    /**
+     * Where a live input is heard, channels that wait for the interface are worked in blocks as short as its buffer, and take so many
+     * times as long (as measured, 128 frames for 512).
+     */
     private const SHORT_BLOCKS = 1.8;
 
     /** @param  list<Part>  $parts  one for each of the other processes */
@@ -93,9 +96,7 @@ final readonly class Cut
     /** How many processes a session needs to be played, on so many cores. */
     public static function processesFor(Session $session, int $cores): int
     {
-        $load = self::load($session) * (Monitoring::isLive($session) ? self::SHORT_BLOCKS : 1.0);
-
-        return max(1, min($cores, (int) ceil(100 * $load / self::ENOUGH)));
+        return max(1, min($cores, (int) ceil(100 * self::load($session) / self::ENOUGH)));
     }
 
     /** What a session is estimated to take: 1.0 is the whole of one core. */
@@ -213,11 +214,17 @@ final readonly class Cut
     private static function costs(Session $session): array
     {
         $routes = SessionGraph::routes($session);
-        $costs = [];
+        $isLive = Monitoring::isLive($session);
+        $costs = $waiting = [];
         foreach ($routes->order() as $id) {
             $channel = $session->channel($id);
-            if ($channel !== null) {
-                $costs[$id] = self::CHANNEL + self::ROUTE * count($routes->into($id)) + ($channel->off ? 0.0 : ProcessingCost::of($channel));
+            if ($channel === null) {
+                continue;
+            }
+            $costs[$id] = self::CHANNEL + self::ROUTE * count($routes->into($id)) + ($channel->off ? 0.0 : ProcessingCost::of($channel));
+            if ($isLive && (self::needsInterface($session, $id) || array_intersect_key($waiting, array_flip($routes->sources($id))) !== [])) {
+                $waiting[$id] = true;
+                $costs[$id] *= self::SHORT_BLOCKS;
             }
         }
 
