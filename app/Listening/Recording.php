@@ -173,25 +173,31 @@ final class Recording
         ];
     }
 
+    /** Takes in all at once what was on its way when it ended, where no blocks follow. */
+    public function takeRest(): void
+    {
+        if (! $this->isWhole() && $this->late !== null) {
+            $this->writer?->take($this->late->rest(), $this->next);
+        }
+    }
+
     /**
      * Ends it.
      *
-     * @param  bool  $isHeardOn  it plays on: others put what was recorded on its track, so that nothing holds the sound up
+     * @param  bool  $isLeft  others put what was recorded on its track, so that nothing waits for that here
      */
-    public function end(bool $isHeardOn): void
+    public function end(bool $isLeft): void
     {
         $writer = $this->writer;
         $journal = $this->journal;
-        if (! $isHeardOn && ! $this->isWhole() && $this->late !== null) {
-            $writer?->take($this->late->rest(), $this->next);
-        }
         $this->late?->release();
         $this->writer = $this->wish = $this->journal = $this->opens = $this->late = null;
         if ($journal === null) {
             return;
         }
         $writer?->close();
-        if ($isHeardOn) {
+        $journal->close();
+        if ($isLeft) {
             $journal->release();
         } else {
             $this->keeper->place($journal);

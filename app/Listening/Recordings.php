@@ -123,7 +123,8 @@ final class Recordings
         $running = [...$this->running, ...$this->ending];
         $this->running = $this->ending = $this->wishes = [];
         foreach ($running as $recording) {
-            $recording->end(false);
+            $recording->takeRest();
+            $recording->end($this->hasPlacer);
         }
     }
 }

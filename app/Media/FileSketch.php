@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Media;
 
 use Closure;
+use Hafen\Audio\Samples;
 use Hafen\Audio\WavReader;
 
 /** A file seen from afar: its largest samples over time, and how many samples of it are no numbers. */
@@ -31,18 +32,17 @@ final readonly class FileSketch
             }
             $unreadable += $source->unreadable($at, $block);
             foreach ($source->read($at, min($block, $frames - $at)) as $side) {
-                foreach ($side as $i => $sample) {
+                for ($i = 0, $count = count($side); $i < $count; $i += $length) {
                     $point = intdiv(($at + $i) * $points, $frames);
-                    $size = abs($sample);
-                    if ($size > $overview[$point]) {
-                        $overview[$point] = $size;
-                    }
+                    // Up to the first sample of the next point.
+                    $length = intdiv(($point + 1) * $frames + $points - 1, $points) - $at - $i;
+                    $overview[$point] = max($overview[$point], Samples::peak(array_slice($side, $i, $length)));
                 }
             }
         }
 
         return new self(
-            array_map(static fn (float $peak): float => round(min($peak, 1e6), 4), $overview),
+            array_map(static fn (float $peak): float => round(min($peak, 1e6), 4), array_values($overview)),
             $unreadable,
         );
     }

@@ -8,6 +8,7 @@ use App\Models\DismissedAdvice;
 use App\Models\Revision;
 use App\Models\StoredSession;
 use App\Presets\PresetShelf;
+use App\Takes\TakeKeeper;
 use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Insert\UsualMix;
@@ -40,7 +41,7 @@ use Hafen\Survey\SurveyStore;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets)
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets, private TakeKeeper $takes)
     {
     }
 
@@ -80,6 +81,7 @@ final readonly class SessionState
             'inputs' => InterfacePorts::inputs(),
             'live' => (object) $this->live($session),
             'hardware' => $this->hardware($session),
+            'recorded' => $this->takes->waiting($stored->id),
             'pilot' => $this->pilot($stored, $session),
         ];
     }

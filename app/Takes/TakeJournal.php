@@ -38,15 +38,54 @@ final class TakeJournal
         if ($lock === false || ! flock($lock, LOCK_EX | LOCK_NB)) {
             return null;
         }
-        /** @var mixed $known */
-        $known = json_decode((string) stream_get_contents($lock), true);
-        if (! is_file($path) || ! is_array($known) || ! is_int($known['session'] ?? null) || ! is_string($known['channel'] ?? null) || ! is_string($known['tap'] ?? null)) {
+        $known = self::read($lock);
+        if (! is_file($path) || $known === null) {
             fclose($lock);
 
             return null;
         }
 
-        return new self($path, $lock, $known['session'], new RecordWish($known['channel'], $known['tap']));
+        return new self($path, $lock, ...$known);
+    }
+
+    /** The channel of a recording in a session that is over, and not on its track yet; null where it runs, or is of another session. */
+    public static function waitingIn(int $session, string $path): ?string
+    {
+        $file = @fopen($path, 'r');
+        if ($file === false) {
+            return null;
+        }
+        $known = self::read($file);
+        $isOver = is_file(self::endedMark($path)) || flock($file, LOCK_SH | LOCK_NB);
+        fclose($file);
+
+        return $isOver && $known !== null && $known[0] === $session ? $known[1]->channel : null;
+    }
+
+    /**
+     * @param  resource  $file
+     * @return ?array{int, RecordWish} session and track; null where it is none
+     */
+    private static function read($file): ?array
+    {
+        /** @var mixed $known */
+        $known = json_decode((string) stream_get_contents($file), true);
+
+        return is_array($known) && is_int($known['session'] ?? null) && is_string($known['channel'] ?? null) && is_string($known['tap'] ?? null)
+            ? [$known['session'], new RecordWish($known['channel'], $known['tap'])]
+            : null;
+    }
+
+    private static function endedMark(string $path): string
+    {
+        return substr($path, 0, -5).'-ended';
+    }
+
+    /** Nothing more is recorded; what there is waits to be put on its track. */
+    public function close(): void
+    {
+        // Without the mark it is found as well, as soon as nobody holds it.
+        @touch(self::endedMark($this->path));
     }
 
     /** Where a take goes, by its number. */

@@ -34,11 +34,31 @@ final readonly class TakeKeeper
         $journal->end();
     }
 
-    /** @return int recordings that were left, and are on their tracks now */
-    public function look(): int
+    /** @return list<string> ids of the channels whose recordings in a session are not on their tracks yet */
+    public function waiting(int $session): array
+    {
+        $waiting = [];
+        foreach (glob("{$this->folder}/*.json") ?: [] as $path) {
+            $channel = TakeJournal::waitingIn($session, $path);
+            if ($channel !== null) {
+                $waiting[] = $channel;
+            }
+        }
+
+        return $waiting;
+    }
+
+    /**
+     * @param  int  $most  recordings that are placed at most, as a long one takes seconds
+     * @return int recordings that were left, and are on their tracks now
+     */
+    public function look(int $most = PHP_INT_MAX): int
     {
         $placed = 0;
         foreach (glob("{$this->folder}/*.json") ?: [] as $path) {
+            if ($placed === $most) {
+                break;
+            }
             // One that could not be placed has a time to come.
             $journal = (int) @filemtime($path) <= time() ? TakeJournal::left($path) : null;
             if ($journal === null) {

@@ -191,6 +191,21 @@ it('leaves what was recorded to another process while it plays on, so that nothi
     expect($session->refresh()->change)->toBe($before + 1);
 });
 
+it('says which recordings are over and not on their tracks yet, until all of them are, one at a time', function (): void {
+    $session = recordable();
+    config(['queue.default' => 'database']);
+    $state = fn (): array => $this->getJson("/api/sessions/{$session->id}")->json('recorded');
+    recorded($session, ['record' => [['channel' => 'takes', 'tap' => 'heard'], ['channel' => 'bass', 'tap' => 'cello:post-fader']]], 0, function (int $count) use ($state): bool {
+        // What is still recorded does not wait.
+        expect($state())->toBe([]);
+
+        return $count < 4;
+    });
+    expect($state())->toEqualCanonicalizing(['takes', 'bass'])->and(app(TakeKeeper::class)->waiting($session->id + 1))->toBe([]);
+    $keeper = app(TakeKeeper::class);
+    expect($keeper->look(1))->toBe(1)->and($state())->toHaveCount(1)->and($keeper->look(1))->toBe(1)->and($state())->toBe([])->and($session->refresh()->change)->toBe(3);
+});
+
 it('keeps takes in the library where their track is gone by then', function (): void {
     $session = recordable();
     $media = Media::query()->count();

@@ -24,13 +24,15 @@ final class Supervise extends Command
     {
         $hasWorkersElsewhere = config('queue.default') === 'redis';
         for ($round = 0; ; ++$round) {
+            $placed = 0;
             try {
                 if ($hasWorkersElsewhere) {
                     // Before the look, so that no worker is taken for lost whose beats wait to be read.
                     $collector->collect(1.0);
                 }
                 $supervisor->look();
-                $takes->look();
+                // One at a time, so that nobody waits for a look while long ones are placed.
+                $placed = $takes->look(1);
                 if ($round % self::SWEEP_EVERY === 0) {
                     $sweep->look();
                 }
@@ -41,7 +43,7 @@ final class Supervise extends Command
             if ($this->option('once') === true) {
                 return self::SUCCESS;
             }
-            if (! $hasWorkersElsewhere) {
+            if (! $hasWorkersElsewhere && $placed === 0) {
                 sleep(1);
             }
         }

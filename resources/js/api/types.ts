@@ -110,6 +110,8 @@ export interface SessionState {
     >;
     /** How long what goes through units of outboard takes in seconds, and the channels whose sound does. */
     hardware: { seconds: number; channels: string[] };
+    /** Channels whose recordings are over and not on their tracks yet. */
+    recorded: string[];
     pilot: Advice[];
 }
 

@@ -418,6 +418,31 @@ describe('live inputs', () => {
         expect(listening.drawn).toEqual({ voice: [0.1, 0.4, 0.2] });
     });
 
+    it('are looked for until all of them are on their tracks, however long that takes', async () => {
+        vi.useFakeTimers();
+        try {
+            const listening = useListening();
+            const known = taking('off');
+            useSession().state = known;
+            made.answers['GET sessions/1'] = { ...known, recorded: ['voice', 'bass'] };
+            await listening.record({ channel: 'voice', tap: 'input' }, { channel: 'bass', tap: 'input' });
+            listening.stopRecording();
+            await vi.advanceTimersByTimeAsync(60_000);
+            // The first of them is there: the other one is waited for as well.
+            made.answers['GET sessions/1'] = { ...known, change: known.change + 1, recorded: ['bass'] };
+            await vi.advanceTimersByTimeAsync(30_000);
+            expect(useSession().state?.recorded).toEqual(['bass']);
+            made.answers['GET sessions/1'] = { ...known, change: known.change + 2, recorded: [] };
+            await vi.advanceTimersByTimeAsync(1000);
+            expect(useSession().state).toMatchObject({ change: known.change + 2, recorded: [] });
+            const asked = made.asked.length;
+            await vi.advanceTimersByTimeAsync(30_000);
+            expect(made.asked.length).toBeLessThanOrEqual(asked + 1);
+        } finally {
+            vi.useRealTimers();
+        }
+    });
+
     it('are counted in, and recorded inside the loop region only', async () => {
         const listening = useListening();
         const known = taking('off');

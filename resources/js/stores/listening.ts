@@ -160,10 +160,12 @@ export const useListening = defineStore('listening', () => {
     let looks = 0;
     const lookForTake = useTimeoutFn(() => void look(), 400, { immediate: false });
 
+    /** Looks until all that was recorded is on its tracks, however long that takes. */
     async function look(): Promise<void> {
         const { change, notice } = session.state ?? {};
         await session.refresh().catch(() => undefined);
-        if (session.state?.change === change && session.state?.notice === notice && --looks > 0) {
+        const isSame = session.state?.change === change && session.state?.notice === notice;
+        if ((session.state?.recorded.length ?? 0) > 0 || (isSame && --looks > 0)) {
             lookForTake.start();
         }
     }

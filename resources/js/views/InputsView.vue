@@ -162,7 +162,7 @@ function level(channel: string): string {
 
 header {
     display: flex;
-    align-items: baseline;
+    align-items: center;
     gap: 12px;
     padding: 10px 16px 4px;
 }

@@ -5,6 +5,7 @@ import AutomationLane from '@/components/automation/AutomationLane.vue';
 import LevelDiagram from '@/components/levels/LevelDiagram.vue';
 import NewSession from '@/components/sessions/NewSession.vue';
 import NoticeStrip from '@/components/shell/NoticeStrip.vue';
+import RecordingStrip from '@/components/shell/RecordingStrip.vue';
 import PathTools from '@/components/paths/PathTools.vue';
 import RenderDialog from '@/components/sessions/RenderDialog.vue';
 import { api } from '@/api/client';
@@ -343,6 +344,22 @@ describe('a new session', () => {
         await button('Open').trigger('click');
         await settled();
         expect(opened.mock.calls[0]?.[0].name).toBe('Ferry.zip');
+    });
+});
+
+describe('what is recorded', () => {
+    it('is said while it runs, and until it is on its track', async () => {
+        useSession().state = { ...useSession().state!, recorded: [] };
+        open(RecordingStrip);
+        expect(part.find('.strip').exists()).toBe(false);
+        useSession().state = { ...useSession().state!, recorded: ['cello', 'bass'] };
+        await settled();
+        expect(part.find('[data-recorded]').text()).toBe('Recorded, and being put on its track: Cello, Bass');
+        useListening().recording = [{ channel: 'cello', tap: 'heard' }];
+        await settled();
+        expect(part.find('[data-recording]').text()).toContain('Recording on Cello');
+        expect(part.find('[data-recorded]').exists()).toBe(false);
+        useListening().recording = null;
     });
 });
 

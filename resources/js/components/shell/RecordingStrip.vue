@@ -10,9 +10,10 @@ const session = useSession();
 const listening = useListening();
 
 const rate = computed(() => session.document?.sampleRate ?? 48000);
-const track = computed(() =>
-    (listening.recording ?? []).map(({ channel }) => session.channel(channel)?.name ?? channel).join(', '),
-);
+const named = (channels: string[]) => channels.map((id) => session.channel(id)?.name ?? id).join(', ');
+const track = computed(() => named((listening.recording ?? []).map(({ channel }) => channel)));
+/** Over, and not on its tracks yet. */
+const placed = computed(() => named(session.state?.recorded ?? []));
 /** The picture of each take, as high as it is loud. */
 const pictures = computed(() =>
     Object.entries(listening.drawn).map(([channel, peaks]) => ({
@@ -48,6 +49,9 @@ const isOver = computed(() => (listening.recorded?.peak ?? -Infinity) > rules().
         </svg>
         <span v-if="minutes !== null" class="room" data-minutes-left>{{ minutes }} min left on the disk</span>
         <button class="text-button" @click="listening.stopRecording()">Stop recording</button>
+    </div>
+    <div v-else-if="placed !== ''" class="strip" data-recorded role="status">
+        Recorded, and being put on its track: {{ placed }}
     </div>
 </template>
 
