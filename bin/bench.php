@@ -244,7 +244,7 @@ switch ($argv[1] ?? '') {
         exit;
     case 'live':
         // How late the demo's singer is heard, by part, for each buffer; and what ten seconds of the demo take with the singer live, through its
-        // hardware loop, and with neither, in blocks of that buffer and in longer ones.
+        // hardware loop, and with neither; all in blocks of the buffer, or what does not wait for the interface in stretches.
         $session = (new SessionCodec(ProcessorCatalogue::standard()))->decode((string) file_get_contents("{$folder}/session.json"));
         $plain = UnitPlaces::bypassed($session);
         $delays = $shares = [];
@@ -254,12 +254,17 @@ switch ($argv[1] ?? '') {
             $delays[$buffer] = ['in' => $latency->in(), 'inserts' => $path, 'out' => $latency->out()];
         }
         $usual = InterfaceProfile::standard();
-        foreach (['plain' => [$plain, null], 'short' => [$plain, $usual], 'live' => [Monitoring::heardIn($plain, ['voice']), $usual], 'loop' => [$session, $usual], 'gathered loop' => [$session, $usual->gathering()]] as $name => [$played, $profile]) {
+        $live = Monitoring::heardIn($session, ['voice']);
+        foreach ([
+            'plain' => [$plain, null, 512], 'short' => [$plain, $usual, $usual->buffer],
+            'live in short blocks' => [$live, $usual, $usual->buffer], 'live' => [$live, $usual, 512],
+            'gathered loop' => [$session, $usual->gathering(), 512],
+        ] as $name => [$played, $profile, $stretch]) {
             $best = INF;
             for ($round = 0; $round < 3; ++$round) {
                 $interface = $profile !== null ? new SimulatedInterface($profile, $session->sampleRate, $session->tempo, static fn (): null => null) : null;
                 $interface?->readAll(false);
-                $engine = new Engine(new Compiler(ProcessorCatalogue::standard(), new FolderLibrary($folder), $interface), $played);
+                $engine = new Engine(new Compiler(ProcessorCatalogue::standard(), new FolderLibrary($folder), $interface), $played, $stretch);
                 $engine->start(0);
                 $start = hrtime(true);
                 for ($frames = 0; $frames < 10 * $session->sampleRate;) {
@@ -720,8 +725,8 @@ foreach ($live['delays'] as $buffer => $parts) {
     printf(' %d: %s', $buffer, implode(' + ', array_map(static fn (int $samples): string => sprintf('%.1f', 1000 * $samples / $live['rate']), $parts)));
 }
 printf(
-    "\n  blocks of 128 take %.2f times those of 512; with the singer live %.2f, through the hardware loop %.2f times that; through the loop in blocks of 512 %.2f times without\n",
-    $live['shares']['short'] / $live['shares']['plain'], $live['shares']['live'] / $live['shares']['short'], $live['shares']['loop'] / $live['shares']['short'], $live['shares']['gathered loop'] / $live['shares']['plain'],
+    "\n  the demo without its hardware loop takes %.2f times as much in blocks of 128 as in those of 512; through the loop in blocks of 512 %.2f; with the singer live as well, all in blocks of 128, %.2f, with stretches of 512 for what does not wait for her %.2f\n",
+    ...array_map(static fn (string $name): float => $live['shares'][$name] / $live['shares']['plain'], ['short', 'gathered loop', 'live in short blocks', 'live']),
 );
 
 $heard = apart('heard');

@@ -11,6 +11,7 @@ use App\Presets\PresetShelf;
 use App\Takes\TakeKeeper;
 use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
+use Hafen\Edit\Channel\PerformerFader;
 use Hafen\Edit\Insert\UsualMix;
 use Hafen\Engine\Monitoring;
 use Hafen\Pilot\Advice;
@@ -27,6 +28,7 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
 use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\HardwareInsert;
@@ -81,9 +83,24 @@ final readonly class SessionState
             'inputs' => InterfacePorts::inputs(),
             'live' => (object) $this->live($session),
             'hardware' => $this->hardware($session),
+            'performers' => (object) $this->performers($session),
             'recorded' => $this->takes->waiting($stored->id),
             'pilot' => $this->pilot($stored, $session),
         ];
+    }
+
+    /** @return array<string, list<array{part: string, name: string, gain: ?float}>> of cues, what their performers put on top of the sends in dB, by channel id */
+    private function performers(Session $session): array
+    {
+        $performers = [];
+        foreach ($session->channels as $cue) {
+            if ($cue->kind === ChannelKind::Cue) {
+                $parts = array_filter(PerformerFader::of($cue), static fn (PerformerFader $fader): bool => $fader->part() !== null);
+                $performers[$cue->id] = array_values(array_map(static fn (PerformerFader $fader): array => ['part' => $fader->value, 'name' => $fader->label($cue), 'gain' => $fader->gain($cue)], $parts));
+            }
+        }
+
+        return $performers;
     }
 
     /** @return list<array<string, mixed>> the newest first */

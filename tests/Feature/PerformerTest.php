@@ -39,6 +39,7 @@ it('lets who knows the address set the few faders of a cue, as edits that are un
     }
     $cue = app(SessionBook::class)->open($session->refresh())->channel('cue');
     expect([$cue->performer->me, $cue->performer->band, $cue->click, $cue->fader])->toBe([3.5, null, -20.0, -4.0]);
+    $this->getJson("/api/sessions/{$session->id}")->assertJsonPath('performers', ['cue' => [['part' => 'me', 'name' => 'Me', 'gain' => 3.5], ['part' => 'band', 'name' => 'Band', 'gain' => null]]]);
     $this->putJson($page, ['fader' => 'click', 'gain' => -60])->assertOk()->assertJsonPath('faders.2.gain', null);
     $this->postJson("/api/sessions/{$session->id}/undo")->assertOk()->assertJsonPath('redo', 'No click in Cue');
     $this->getJson($page)->assertJsonPath('faders.2.gain', -20);

@@ -110,6 +110,8 @@ export interface SessionState {
     >;
     /** How long what goes through units of outboard takes in seconds, and the channels whose sound does. */
     hardware: { seconds: number; channels: string[] };
+    /** Of cues: what their performers put on top of the sends, in dB; silence is null. */
+    performers: Record<string, { part: 'me' | 'band'; name: string; gain: number | null }[]>;
     /** Channels whose recordings are over and not on their tracks yet. */
     recorded: string[];
     pilot: Advice[];

@@ -76,6 +76,12 @@ describe('a cue in the inspector', () => {
         const model = known.document.channels[0]!;
         useSession().state = {
             ...known,
+            performers: {
+                cue: [
+                    { part: 'me', name: 'Me', gain: null },
+                    { part: 'band', name: 'Band', gain: 2 },
+                ],
+            },
             document: {
                 ...known.document,
                 channels: [

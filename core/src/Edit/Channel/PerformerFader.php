@@ -51,6 +51,16 @@ enum PerformerFader: string
         };
     }
 
+    /** What it puts on top of the sends; null where it sets something else. */
+    public function part(): ?PerformerPart
+    {
+        return match ($this) {
+            self::Me => PerformerPart::Me,
+            self::Band => PerformerPart::Band,
+            self::Click, self::Volume => null,
+        };
+    }
+
     public function lowest(): float
     {
         return $this === self::Click ? self::LOWEST_CLICK : FaderScale::LOWEST;

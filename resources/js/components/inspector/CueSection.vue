@@ -20,16 +20,7 @@ const tap = computed(() => `${props.channel.id}:post-fader`);
 const isHeard = computed(() => listening.listeningAt === tap.value);
 const feeding = computed(() => session.channels.filter(({ sends }) => sends.some(({ to }) => to === props.channel.id)));
 const own = computed(() => props.channel.performer?.tracks ?? []);
-const parts = computed(() =>
-    (['me', 'band'] as const)
-        .filter((part) => part === 'band' || own.value.length > 0)
-        .map((part) => ({
-            part,
-            name: part === 'me' ? 'Me' : own.value.length > 0 ? 'Band' : 'All',
-            // Silence is null; left out is 0.
-            gain: props.channel.performer ? props.channel.performer[part] : 0,
-        })),
-);
+const parts = computed(() => session.state?.performers[props.channel.id] ?? []);
 
 const page = ref<{ path: string; url: string | null } | null>(null);
 watch(
