@@ -147,14 +147,16 @@ p {
     flex: 1;
     grid-auto-columns: minmax(0, 180px);
     grid-auto-flow: column;
-    gap: 12px;
+    grid-template-rows: auto minmax(20px, auto) 1fr;
+    gap: 4px 12px;
     min-height: 0;
 }
 
+/* All faders begin at one height, however long the names above one of them are. */
 .place {
     display: grid;
-    grid-template-rows: auto minmax(20px, auto) 1fr;
-    gap: 4px;
+    grid-row: span 3;
+    grid-template-rows: subgrid;
     min-height: 0;
 }
 

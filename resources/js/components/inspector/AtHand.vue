@@ -85,7 +85,7 @@ const controls = computed((): Control[] => {
                 : [
                       {
                           id: insert.id,
-                          name: `Mix of ${session.state?.inserts[insert.id]?.label ?? insert.id}`,
+                          name: `Mix of ${session.state?.inserts[insert.id]?.chip?.name ?? session.state?.inserts[insert.id]?.label ?? insert.id}`,
                           value: Math.round(insert.mix * 1000) / 10,
                           min: 0,
                           max: 100,
@@ -145,13 +145,27 @@ function choose(place: number, id: string): void {
 .hand {
     display: grid;
     grid-template-columns: 1fr 1fr;
-    gap: 10px;
+    gap: 4px 10px;
     margin: 8px 0;
 }
 
 .place {
     display: grid;
-    gap: 4px;
+    grid-row: span 2;
+    grid-template-rows: subgrid;
     min-width: 0;
+}
+
+/* What is at hand is read whole, however long the name of a send is. */
+.place :deep(.el-select__wrapper) {
+    height: 100%;
+}
+
+.place :deep(.el-select__placeholder) {
+    position: static;
+    line-height: 16px;
+    overflow-wrap: anywhere;
+    white-space: normal;
+    transform: none;
 }
 </style>
