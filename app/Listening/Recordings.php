@@ -4,8 +4,11 @@ declare(strict_types=1);
 
 namespace App\Listening;
 
+use App\Media\DiskFull;
+use App\Takes\CannotRecord;
 use App\Takes\RecordWish;
 use Hafen\Audio\Block;
+use Hafen\Audio\UnableToWriteAudioFile;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Tap;
 use Hafen\Hardware\AudioInterface;
@@ -77,9 +80,19 @@ final class Recordings
      * @param  Block  $heard  what came out of it
      * @param  int  $source  position of its first sample, as the sources count
      *
-     * @throws Refusal when the disk is full; what was recorded until then is kept
+     * @throws CannotRecord when the disk is full; what was recorded until then is kept
      */
     public function take(Engine $engine, Block $heard, int $source, int $sampleRate): void
+    {
+        try {
+            $this->takeBlock($engine, $heard, $source, $sampleRate);
+        } catch (DiskFull|UnableToWriteAudioFile $full) {
+            throw CannotRecord::goOn($full);
+        }
+    }
+
+    /** @throws Refusal */
+    private function takeBlock(Engine $engine, Block $heard, int $source, int $sampleRate): void
     {
         foreach ($this->running as $recording) {
             $recording->take($engine, $heard, $source, $sampleRate);

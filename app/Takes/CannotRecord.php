@@ -24,6 +24,11 @@ final class CannotRecord extends Refusal
         return new self('record', "Nothing can be written in {$folder}: is the disk full? Make room, and record again.");
     }
 
+    public static function goOn(Refusal $why): self
+    {
+        return new self('record', "The recording stopped, and what was recorded until then is kept. {$why->getMessage()}");
+    }
+
     public static function frozen(string $name): self
     {
         return new self('record', "{$name} is frozen. Unfreeze it, or record on another track.");

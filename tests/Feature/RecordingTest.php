@@ -191,6 +191,32 @@ it('leaves what was recorded to another process while it plays on, so that nothi
     expect($session->refresh()->change)->toBe($before + 1);
 });
 
+it('stops where the disk is full, says so, and keeps what was recorded until then', function (): void {
+    $session = recordable();
+    $room = "{$this->data}/room";
+    symlink($this->data, $room);
+    $this->app->instance(App\Media\DiskRoom::class, new App\Media\DiskRoom($room, 0));
+    $id = $this->postJson("/api/sessions/{$session->id}/listenings", ['record' => ['channel' => 'takes', 'tap' => 'heard'], 'loop' => ['start' => 0, 'end' => 48000]])->json('id');
+    $said = [];
+    $frames = 0;
+    foreach (app(ListeningStream::class)->frames(Listening::query()->findOrFail($id), 0) as $frame) {
+        $frames += $frame[0] === 'A' ? unpack('V', substr($frame, 13, 4))[1] : 0;
+        if ($frames > 100_000 && readlink($room) !== '/proc') {
+            // Nothing is free there.
+            unlink($room);
+            symlink('/proc', $room);
+        }
+        if ($frame[0] === 'N' && str_contains($frame, 'refused')) {
+            $said[] = json_decode(substr($frame, 5), true)['message'];
+        }
+    }
+    unlink($room);
+    expect($said)->toHaveCount(1)->and($said[0])->toContain('The recording stopped, and what was recorded until then is kept. The recording needs');
+    $takes = array_column($this->getJson("/api/sessions/{$session->id}")->json('document.channels'), null, 'id')['takes'];
+    // Five passes and more: it is looked every five seconds whether there is room.
+    expect(count($takes['versions']))->toBeGreaterThan(3)->and($takes['versions'][0]['clips'][0])->toMatchArray(['start' => 0, 'length' => 48000]);
+});
+
 it('says which recordings are over and not on their tracks yet, until all of them are, one at a time', function (): void {
     $session = recordable();
     config(['queue.default' => 'database']);
