@@ -43,7 +43,7 @@ use Hafen\Survey\SurveyStore;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
-    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets, private TakeKeeper $takes)
+    public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets, private TakeKeeper $takes, private MacroFacts $macros)
     {
     }
 
@@ -84,6 +84,7 @@ final readonly class SessionState
             'live' => (object) $this->live($session),
             'hardware' => $this->hardware($session),
             'performers' => (object) $this->performers($session),
+            'macros' => (object) $this->macros->of($session),
             'recorded' => $this->takes->waiting($stored->id),
             'pilot' => $this->pilot($stored, $session),
         ];

@@ -39,6 +39,9 @@ final class DocumentRules
             foreach ($channel->sends as $s => $send) {
                 self::once("send {$send->id}", "{$pointer}/sends/{$s}/id", $send->id, 'send', $seen);
             }
+            foreach ($channel->macros as $m => $macro) {
+                self::once("macro {$macro->id}", "{$pointer}/macros/{$m}/id", $macro->id, 'macro', $seen);
+            }
             self::sidechains($session, $channel, $pointer);
             self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");

@@ -16,6 +16,7 @@ use Hafen\Session\Channel\Send;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Insert;
+use Hafen\Session\Macro\MacroControls;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 
@@ -41,12 +42,15 @@ final readonly class SessionCodec
 
     private AutomationCodec $lanes;
 
+    private MacroCodec $macros;
+
     private DecodedChannels $decoded;
 
     public function __construct(private ProcessorCatalogue $processors)
     {
         $this->rows = new RowCodec($processors);
         $this->lanes = new AutomationCodec($processors);
+        $this->macros = new MacroCodec(new MacroControls($processors));
         $this->decoded = new DecodedChannels;
     }
 
@@ -116,7 +120,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer', 'macros',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -154,6 +158,8 @@ final readonly class SessionCodec
             self::click($node->optional('click'), $kind),
             self::performer($node->optional('performer'), $kind),
         );
+
+        $channel = $node->has('macros') ? $channel->withMacros($this->macros->decode($node->get('macros'), $channel)) : $channel;
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
     }
@@ -261,6 +267,12 @@ final readonly class SessionCodec
         return $this->rows->processorId($node);
     }
 
+    /** The macros of a channel, for edits that bring some. */
+    public function macros(): MacroCodec
+    {
+        return $this->macros;
+    }
+
     /** The automation of a channel, for edits that bring some. */
     public function lanes(): AutomationCodec
     {
@@ -318,6 +330,7 @@ final readonly class SessionCodec
             'aligned' => $channel->aligned,
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
+            ...($channel->macros === [] ? [] : ['macros' => MacroCodec::encode($channel->macros)]),
             ...($channel->off ? ['off' => true] : []),
             ...($channel->click === null ? [] : ['click' => $channel->click]),
             ...($channel->performer === null ? [] : ['performer' => ['tracks' => $channel->performer->tracks, 'me' => $channel->performer->me, 'band' => $channel->performer->band]]),

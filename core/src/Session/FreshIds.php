@@ -7,7 +7,7 @@ namespace Hafen\Session;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 
-/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "l" hardware loops. */
+/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "m" macros, "l" hardware loops. */
 final class FreshIds
 {
     /**
@@ -30,6 +30,9 @@ final class FreshIds
             }
             foreach ($channel->sends as $send) {
                 $ids[] = $send->id;
+            }
+            foreach ($channel->macros as $macro) {
+                $ids[] = $macro->id;
             }
         }
         foreach ($session->loops as $loop) {
@@ -63,6 +66,11 @@ final class FreshIds
     public function loop(): string
     {
         return $this->next('l');
+    }
+
+    public function macro(): string
+    {
+        return $this->next('m');
     }
 
     public function send(): string

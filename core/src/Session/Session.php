@@ -15,6 +15,7 @@ use Hafen\Session\Insert\InsertLocation;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Insert\Split;
+use Hafen\Session\Macro\MacroLocation;
 use LogicException;
 
 /**
@@ -112,6 +113,19 @@ final readonly class Session
             foreach ($channel->sends as $send) {
                 if ($send->id === $sendId) {
                     return new SendLocation($channel, $send);
+                }
+            }
+        }
+
+        return null;
+    }
+
+    public function macro(string $macroId): ?MacroLocation
+    {
+        foreach ($this->channels as $channel) {
+            foreach ($channel->macros as $macro) {
+                if ($macro->id === $macroId) {
+                    return new MacroLocation($channel, $macro);
                 }
             }
         }

@@ -7,6 +7,7 @@ use Hafen\Document\SessionCodec;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Json\EditCodec;
 use Hafen\Refusal;
+use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomEdits;
@@ -51,16 +52,35 @@ function parts(Session $session): int
 {
     $parts = count($session->channels);
     foreach ($session->channels as $channel) {
-        $parts += count($channel->allInserts()) + count($channel->sends);
+        $parts += array_sum(array_map(static fn (Insert $insert): int => 1 + count($insert->branches()), $channel->allInserts())) + count($channel->sends) + count($channel->macros);
     }
 
     return $parts;
+}
+
+/** Some channels get macros, which move what they can. */
+function withMacrosAndMoves(Session $session): Session
+{
+    foreach (array_slice($session->channels, 0, 4) as $channel) {
+        for ($i = 0; $i < 2; ++$i) {
+            $session = decoded(['type' => 'add-macro', 'channel' => $channel->id, 'name' => 'Bite'], $session)[0]->apply($session);
+        }
+    }
+    for ($step = 0; $step < 3000; ++$step) {
+        $edit = RandomEdits::next($session);
+        if ($edit['type'] === 'set-macro-move') {
+            $session = (decoded($edit, $session)[0] ?? null)?->apply($session) ?? $session;
+        }
+    }
+
+    return $session;
 }
 
 it('gives the same in either order where two edits say they touch different things', function (int $seed): void {
     [$session] = RandomRouting::make($seed, 10);
     mt_srand($seed);
     $codec = new SessionCodec(Mix::processors());
+    $session = withMacrosAndMoves($session);
     $tried = 0;
     for ($step = 0; $step < 400; ++$step) {
         $first = RandomEdits::next($session);

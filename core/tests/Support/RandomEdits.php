@@ -23,11 +23,20 @@ final class RandomEdits
         $sends = array_merge(...array_map(static fn (Channel $channel): array => array_column($channel->sends, 'id'), $session->channels), ...[[]]);
         $insertIds = array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
         $cues = array_values(array_map(static fn (Channel $cue): string => $cue->id, array_filter($session->channels, static fn (Channel $one): bool => $one->kind === ChannelKind::Cue)));
+        $macros = array_merge(...array_map(static fn (Channel $channel): array => array_column($channel->macros, 'id'), $session->channels), ...[[]]);
         $channel = static fn (): string => self::pick($channels, 'nobody');
         $some = static fn (): array => array_values(array_unique([$channel(), $channel(), ...(mt_rand(0, 2) === 0 ? [$channel()] : [])]));
         $insert = static fn (): string => self::pick($insertIds, 'i999');
         $branch = static fn (): string => self::pick($branches, 'b999');
         $send = static fn (): string => self::pick($sends, 'n999');
+        $macro = static fn (): string => self::pick($macros, 'm999');
+        $move = static fn (): array => [
+            ['target' => "mix:{$insert()}", 'from' => mt_rand(0, 10) / 10, 'to' => mt_rand(0, 10) / 10],
+            ['target' => "on:{$insert()}", 'from' => mt_rand(0, 1), 'to' => mt_rand(0, 1)],
+            ['target' => "parameter:{$insert()}:gain", 'from' => mt_rand(-24, 24), 'to' => mt_rand(-24, 24), 'curve' => mt_rand(-10, 10) / 10],
+            ['target' => "send:{$send()}", 'from' => null, 'to' => mt_rand(-40, 12)],
+            ['target' => "branch:{$branch()}", 'from' => mt_rand(-40, 12), 'to' => null],
+        ][mt_rand(0, 4)];
         $split = static fn (): string => self::pick(array_map(static fn (Split $found): string => $found->id, $splits), 's999');
         $spot = static fn (): array => mt_rand(0, 2) === 0 && $branches !== []
             ? ['branch' => $branch(), 'at' => mt_rand(0, 3)]
@@ -56,6 +65,13 @@ final class RandomEdits
             fn () => ['type' => 'copy-mix-to-cue', 'cue' => $channel()],
             fn () => ['type' => 'set-performer', 'cue' => self::pick($cues, $channel()), 'tracks' => mt_rand(0, 4) === 0 ? null : $some()],
             fn () => ['type' => 'set-performer-gain', 'cue' => self::pick($cues, $channel()), 'part' => ['me', 'band'][mt_rand(0, 1)], 'gain' => $gain],
+            fn () => ['type' => 'add-macro', 'channel' => $channel(), 'name' => 'Bite', 'switch' => $yes],
+            fn () => ['type' => 'set-macro-move', 'macro' => $macro(), ...$move()],
+            fn () => ['type' => 'set-macro-move', 'macro' => $macro(), ...$move()],
+            fn () => ['type' => 'turn-macro', 'macro' => $macro(), 'value' => mt_rand(0, 4) / 4],
+            fn () => ['type' => 'remove-macro-move', 'macro' => $macro(), 'target' => $move()['target']],
+            fn () => ['type' => 'remove-macro', 'macro' => $macro()],
+            fn () => ['type' => 'rename-macro', 'macro' => $macro(), 'name' => 'Air'],
             fn () => ['type' => 'add-split', 'channel' => $channel(), ...$spot(), 'by' => ['copies', 'left-right', 'mid-side'][mt_rand(0, 2)]],
             fn () => ['type' => 'wrap-in-branch', 'inserts' => [$insert()]],
             fn () => ['type' => 'add-branch', 'split' => $split()],

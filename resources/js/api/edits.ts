@@ -123,6 +123,21 @@ type InsertEdit =
     | { type: 'swap-settings' | 'drop-other-setting'; insert: string }
     | { type: 'cut-frequency'; channel: string; frequency: number; depth: number };
 
+type MacroEdit =
+    | { type: 'add-macro'; channel: string; name: string; switch?: boolean }
+    | { type: 'rename-macro'; macro: string; name: string }
+    | { type: 'remove-macro'; macro: string }
+    | { type: 'turn-macro'; macro: string; value: number }
+    | {
+          type: 'set-macro-move';
+          macro: string;
+          target: string;
+          from: number | null;
+          to: number | null;
+          curve?: number;
+      }
+    | { type: 'remove-macro-move'; macro: string; target: string };
+
 type SplitEdit =
     | ({ type: 'add-split'; channel: string; crossovers?: number[] } & RowPosition & Partial<SplitChoice['edit']>)
     | { type: 'wrap-in-branch'; inserts: string[] }
@@ -167,4 +182,4 @@ type SessionEdit =
     | { type: 'several'; label: string; edits: Edit[] };
 
 /** An edit as the server takes it; docs/formats/edits.md says what each does. */
-export type Edit = ChannelEdit | LevelEdit | InsertEdit | SplitEdit | SendEdit | SessionEdit;
+export type Edit = ChannelEdit | LevelEdit | InsertEdit | MacroEdit | SplitEdit | SendEdit | SessionEdit;

@@ -123,6 +123,12 @@ export interface Channel {
      */
     off?: boolean;
     /**
+     * Controls that each move several of the channel's own; left out where there are none
+     *
+     * @maxItems 64
+     */
+    macros?: Macro[];
+    /**
      * Clips that are kept beside those a track plays
      *
      * @maxItems 64
@@ -331,6 +337,40 @@ export interface Frozen {
      * After the session's end: as long as it is heard, or seconds
      */
     tail?: 'auto' | number;
+}
+export interface Macro {
+    /**
+     * Unique in the session
+     */
+    id: string;
+    name: string;
+    /**
+     * Whether it is a switch: its value is 0 or 1
+     */
+    switch?: boolean;
+    value?: number;
+    /**
+     * @maxItems 256
+     */
+    moves?: MacroMove[];
+}
+export interface MacroMove {
+    /**
+     * "parameter:ID:NAME", "mix:ID" or "on:ID" of an insert, "send:ID", "branch:ID", each of the same channel and once in a macro
+     */
+    target: string;
+    /**
+     * Value at 0 %, as the control has it: dB of sends and branches (null is silence), 0 to 1 of a mix, 0 or 1 of a switch
+     */
+    from: number | null;
+    /**
+     * The same at 100 %
+     */
+    to: number | null;
+    /**
+     * -1: most of the way at first; 1: most of it at last; 0: evenly along the control's travel
+     */
+    curve?: number;
 }
 /**
  * A way out at ports of the audio interface, through a unit, and back

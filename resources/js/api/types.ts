@@ -5,6 +5,8 @@ import type {
     Clip,
     HardwareInsert as DocumentHardwareInsert,
     HardwareLoop as DocumentHardwareLoop,
+    Macro as DocumentMacro,
+    MacroMove as DocumentMacroMove,
     AutomationLane as DocumentAutomationLane,
     AutomationPoint as DocumentAutomationPoint,
     ProcessorInsert as DocumentProcessorInsert,
@@ -30,6 +32,8 @@ export type HardwareLoop = Required<Omit<DocumentHardwareLoop, OfLoop>> & Pick<D
 export type Send = Required<DocumentSend>;
 export type DocumentClip = Required<Omit<Clip, 'printedFrom' | 'clipped'>> & Pick<Clip, 'printedFrom' | 'clipped'>;
 export type TapName = Send['tap'];
+export type MacroMove = Required<DocumentMacroMove>;
+export type Macro = Omit<Required<DocumentMacro>, 'moves'> & { moves: MacroMove[] };
 export type AutomationPoint = DocumentAutomationPoint;
 export type AutomationLane = DocumentAutomationLane;
 
@@ -66,6 +70,8 @@ export interface Channel {
     click?: number;
     /** Of a cue: who hears it, and dB they put on top of the sends. */
     performer?: { tracks: string[]; me: number | null; band: number | null };
+    /** Left out where there are none. */
+    macros?: Macro[];
     /** Clips that are kept beside those it plays. */
     versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }
@@ -110,11 +116,25 @@ export interface SessionState {
     >;
     /** How long what goes through units of outboard takes in seconds, and the channels whose sound does. */
     hardware: { seconds: number; channels: string[] };
+    /** What macros move, by channel and target. */
+    macros: Record<string, Record<string, MovedControl>>;
     /** Of cues: what their performers put on top of the sends, in dB; silence is null. */
     performers: Record<string, { part: 'me' | 'band'; name: string; gain: number | null }[]>;
     /** Channels whose recordings are over and not on their tracks yet. */
     recorded: string[];
     pilot: Advice[];
+}
+
+/** A control that macros move: what it can be, and where it stands; gains in dB, null is silence. */
+export interface MovedControl {
+    name: string;
+    lowest: number | null;
+    highest: number;
+    unit: string;
+    scale: 'linear' | 'logarithmic' | 'fader' | 'switch';
+    value: number | null;
+    /** The lowest and the highest value macros can put it to. */
+    reach: [number | null, number | null];
 }
 
 /** Samples by which each channel on the way makes a live input late. */

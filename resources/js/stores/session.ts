@@ -35,6 +35,7 @@ const MOVED = [
     'parameters',
     'preset',
     'tempo',
+    'to',
 ];
 
 /** Whether two edits set the same control, so that the later one can stand for both. */
@@ -54,6 +55,8 @@ function isOfTheSame(one: Edit, other: Edit): boolean {
  */
 export const useSession = defineStore('session', () => {
     const state = shallowRef<SessionState | null>(null);
+    /** What an edit becomes before it is made: a macro that is assigned takes movements for itself. */
+    const through = shallowRef<(edit: Edit) => Edit>((edit) => edit);
     const all = ref<SessionSummary[]>([]);
     const waiting: Waiting[] = [];
     let busy = false;
@@ -232,10 +235,11 @@ export const useSession = defineStore('session', () => {
      * Makes an edit of the session that is shown, or of another; steps of one movement carry the same gesture. Resolves when the
      * server has taken it or refused.
      */
-    function edit(change: Edit, gesture: string | null = null, of = state.value?.id): Promise<void> {
+    function edit(wanted: Edit, gesture: string | null = null, of = state.value?.id): Promise<void> {
         if (of === undefined) {
             return Promise.resolve();
         }
+        const change = through.value(wanted);
         return new Promise((resolve) => {
             const last = waiting[waiting.length - 1];
             const isStep = last && gesture !== null && last.gesture === gesture && last.of === of;
@@ -358,6 +362,7 @@ export const useSession = defineStore('session', () => {
         restore,
         show,
         refresh,
+        through,
         edit,
         ask,
         takeIfShown,

@@ -61,7 +61,8 @@ final readonly class CopyMixToCue implements Edit
     {
         $paths = ["channels/{$this->cue}/feeds"];
         foreach ($before->channels as $channel) {
-            $paths[] = "channels/{$channel->id}/sends/{$this->cue}";
+            // What inserts listen to decides whose send would close a loop.
+            array_push($paths, "channels/{$channel->id}/sends/{$this->cue}", "channels/{$channel->id}/row");
             $send = $channel->sendTo($this->cue);
             if ($send !== null) {
                 $paths[] = "sends/{$send->id}";

@@ -52,6 +52,7 @@ use Hafen\Edit\Level\SetFader;
 use Hafen\Edit\Level\SetPan;
 use Hafen\Edit\Level\SetPolarity;
 use Hafen\Edit\Level\SetTrim;
+use Hafen\Edit\Macro\KeepsMacros;
 use Hafen\Edit\Refusals\NoSuchInsert;
 use Hafen\Edit\Several;
 use Hafen\Processor\ParameterSpec;
@@ -61,6 +62,7 @@ use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Macro\MacroControls;
 use Hafen\Session\Session;
 
 /**
@@ -82,7 +84,7 @@ final readonly class EditCodec
      */
     public function decode(JsonNode $node, Session $session): Edit
     {
-        return new KeepsUnits(new KeepsFreezes(new DropsBrokenSidechains(new KeepsAutomation($this->edit($node, $session))), $this->processors), $this->processors);
+        return new KeepsUnits(new KeepsFreezes(new DropsBrokenSidechains(new KeepsMacros(new KeepsAutomation($this->edit($node, $session)), new MacroControls($this->processors))), $this->processors), $this->processors);
     }
 
     private function edit(JsonNode $node, Session $session): Edit
@@ -131,6 +133,7 @@ final readonly class EditCodec
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => PrintEditCodec::decode($name, $node, $this->processors)
                 ?? LoopEditCodec::decode($name, $node)
+                ?? MacroEditCodec::decode($name, $node, $session, $this->processors, $this->sessions->macros())
                 ?? RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),

@@ -5,18 +5,13 @@ declare(strict_types=1);
 namespace Hafen\Session\Automation;
 
 use Hafen\Processor\Scale;
-use Hafen\Session\Channel\FaderScale;
 
 /**
  * The value a lane has at every moment. Between points it goes along the travel of the control, so that what is drawn straight
- * on it sounds straight: a fader by its scale, a logarithmic parameter by its ratio; a mute holds.
- *
- * Source of the bent way: p' = (e^(4cp) - 1) / (e^(4c) - 1) for the curve c.
+ * on it sounds straight ({@see Travel}); a mute holds.
  */
 final class AutomationCurve
 {
-    private const BEND = 4.0;
-
     /** Steps of the table between the lowest and the highest curve, and from a point to the next. */
     private const TABLE_CURVES = 40;
 
@@ -25,9 +20,13 @@ final class AutomationCurve
     /** Index of the point found last: moments are mostly asked for in their order. */
     private int $near = 0;
 
+    private readonly Travel $travel;
+
     /** @param  Scale  $scale  of a parameter; of no account for others */
-    public function __construct(private readonly AutomationLane $lane, private readonly Scale $scale = Scale::Linear)
+    public function __construct(private readonly AutomationLane $lane, Scale $scale = Scale::Linear)
     {
+        $kind = $lane->target->kind;
+        $this->travel = $kind->isGain() ? Travel::ofGains() : Travel::along($kind === AutomationKind::Parameter ? $scale : Scale::Linear);
     }
 
     /** @return ?float as {@see AutomationPoint}; null is silence */
@@ -47,9 +46,9 @@ final class AutomationCurve
             return $from->value;
         }
         $to = $points[$index + 1];
-        $share = self::bent(($position - $from->at) / ($to->at - $from->at), $from->curve);
+        $share = Travel::bent(($position - $from->at) / ($to->at - $from->at), $from->curve);
 
-        return $this->value($this->travel($from->value) + $share * ($this->travel($to->value) - $this->travel($from->value)));
+        return $this->travel->value($this->travel->at($from->value) + $share * ($this->travel->at($to->value) - $this->travel->at($from->value)));
     }
 
     /** Index of the last point that is not after a position between the first and the last. */
@@ -77,35 +76,11 @@ final class AutomationCurve
         for ($index = 0; $index <= self::TABLE_CURVES; ++$index) {
             $curves[] = $curve = round(-1.0 + 2.0 * $index / self::TABLE_CURVES, 3);
             $shares[] = array_map(
-                static fn (int $at): float => round(self::bent($at / self::TABLE_SHARES, $curve), 5),
+                static fn (int $at): float => round(Travel::bent($at / self::TABLE_SHARES, $curve), 5),
                 range(0, self::TABLE_SHARES),
             );
         }
 
         return ['curves' => $curves, 'shares' => $shares];
-    }
-
-    private static function bent(float $share, float $curve): float
-    {
-        return abs($curve) < 1e-6 ? $share : (exp(self::BEND * $curve * $share) - 1.0) / (exp(self::BEND * $curve) - 1.0);
-    }
-
-    private function travel(?float $value): float
-    {
-        return match (true) {
-            $this->lane->target->kind->isGain() => FaderScale::travelAt($value),
-            $value === null => 0.0,
-            $this->scale === Scale::Logarithmic && $value > 0.0 => log($value),
-            default => $value,
-        };
-    }
-
-    private function value(float $travel): ?float
-    {
-        return match (true) {
-            $this->lane->target->kind->isGain() => FaderScale::gainAt($travel),
-            $this->lane->target->kind === AutomationKind::Parameter && $this->scale === Scale::Logarithmic => exp($travel),
-            default => $travel,
-        };
     }
 }

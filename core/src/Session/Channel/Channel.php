@@ -11,6 +11,7 @@ use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Macro\Macro;
 use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\Source;
@@ -36,6 +37,7 @@ final readonly class Channel
      * @param  list<Send>  $sends
      * @param  list<AutomationLane>  $automation  one for each thing that moves
      * @param  list<Version>  $versions  clips that are kept beside those a track plays
+     * @param  list<Macro>  $macros  controls that each move several of its own
      */
     public function __construct(
         public string $id,
@@ -62,6 +64,7 @@ final readonly class Channel
         public array $versions = [],
         public ?float $click = null,
         public ?Performer $performer = null,
+        public array $macros = [],
     ) {
     }
 
@@ -217,6 +220,17 @@ final readonly class Channel
     public function withPerformer(?Performer $performer): self
     {
         return $this->copy(performer: $performer);
+    }
+
+    /** @param  list<Macro>  $macros */
+    public function withMacros(array $macros): self
+    {
+        return $this->copy(macros: $macros);
+    }
+
+    public function withMacro(Macro $changed): self
+    {
+        return $this->withMacros(array_map(static fn (Macro $macro): Macro => $macro->id === $changed->id ? $changed : $macro, $this->macros));
     }
 
     public function withHidden(bool $hidden): self

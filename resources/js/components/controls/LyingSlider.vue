@@ -19,8 +19,10 @@ const props = withDefaults(
         scale?: 'linear' | 'logarithmic' | 'fader';
         centred?: boolean;
         dim?: boolean;
+        /** From where to where macros move it. */
+        reach?: [number | null, number | null];
     }>(),
-    { fine: 0, scale: 'linear', centred: false, dim: false },
+    { fine: 0, scale: 'linear', centred: false, dim: false, reach: undefined },
 );
 const emit = defineEmits<{ change: [value: number | null, gesture: string] }>();
 
@@ -49,6 +51,15 @@ const { typing, shown, position, grab, wheel, key, startTyping, typed, reset } =
             @dblclick="reset"
         >
             <span class="rail" />
+            <span
+                v-if="reach"
+                class="reach"
+                title="Macros move it from here to there"
+                :style="{
+                    left: `${position(reach[0]) * 100}%`,
+                    width: `${(position(reach[1]) - position(reach[0])) * 100}%`,
+                }"
+            />
             <span
                 class="filled"
                 :style="
@@ -110,6 +121,15 @@ const { typing, shown, position, grab, wheel, key, startTyping, typed, reset } =
 
 .filled {
     background: var(--deep);
+}
+
+.reach {
+    position: absolute;
+    top: 15px;
+    height: 3px;
+    min-width: 3px;
+    border-radius: 2px;
+    background: var(--plum);
 }
 
 .dim .filled {

@@ -8,7 +8,12 @@ import ChoiceMenu from './ChoiceMenu.vue';
 import LyingSlider from './LyingSlider.vue';
 
 /** One parameter of any processor: a slider, a choice or a switch, from its spec alone. */
-const props = defineProps<{ spec: ParameterSpec; value: ParameterValue; locked?: boolean }>();
+const props = defineProps<{
+    spec: ParameterSpec;
+    value: ParameterValue;
+    locked?: boolean;
+    reach?: [number | null, number | null];
+}>();
 const emit = defineEmits<{ change: [value: ParameterValue, gesture: string]; lock: [locked: boolean] }>();
 const imports = useImports();
 
@@ -55,6 +60,7 @@ function choose(value: ParameterValue): void {
             :scale="spec.scale"
             :label="spec.label"
             :text="text"
+            :reach="reach"
             @change="(next, gesture) => next !== null && emit('change', next, gesture)"
         >
             <template #default="{ value: shown }">{{

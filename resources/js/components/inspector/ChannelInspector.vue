@@ -8,6 +8,7 @@ import CueSection from './CueSection.vue';
 import FreezeSection from './FreezeSection.vue';
 import InputSection from './InputSection.vue';
 import LevelsSection from './LevelsSection.vue';
+import MacrosSection from './MacrosSection.vue';
 import RecordSection from './RecordSection.vue';
 import RoutingSection from './RoutingSection.vue';
 import SendsSection from './SendsSection.vue';
@@ -65,6 +66,7 @@ function rename(): void {
         <InputSection v-if="!many" :channel="channel" />
         <CueSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
         <ClickSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
+        <MacrosSection v-if="!many" :channel="channel" />
         <RoutingSection :channel="channel" :along="along" />
         <RecordSection v-if="!many" :channel="channel" />
         <FreezeSection :channel="channel" :along="along" />

@@ -168,6 +168,7 @@ function remove(): void {
             :spec="parameter"
             :value="value(parameter)"
             :locked="insert.locked?.includes(parameter.id) ?? false"
+            :reach="session.state?.macros[location.channel.id]?.[`parameter:${insert.id}:${parameter.id}`]?.reach"
             @lock="(locked) => session.edit({ type: 'set-locked', insert: insert.id, parameter: parameter.id, locked })"
             @change="(next, gesture) => change(parameter, next, gesture)"
         />

@@ -4,6 +4,7 @@ import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
+import AssignStrip from './AssignStrip.vue';
 import ChannelInspector from './ChannelInspector.vue';
 import LoadInspector from './LoadInspector.vue';
 import HeadroomInspector from './HeadroomInspector.vue';
@@ -52,6 +53,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
         >
             ›
         </button>
+        <AssignStrip />
         <PilotList v-if="pilot.isShown" />
         <HeadroomInspector v-else-if="screen.view === 'headroom'" />
         <LoadInspector v-else-if="screen.view === 'load'" />

@@ -61,6 +61,7 @@ describe('the inspector of a channel', () => {
         expect(part.findAll('h3').map((one) => one.text())).toEqual([
             'Sound',
             'Input',
+            'Macros',
             'Row and routing',
             'Record',
             'Freeze and print',
