@@ -59,12 +59,27 @@ try {
     sleep(1);
     $browser->screenshot("{$folder}/editor-graphic.png");
     $hafen->post('sessions/1/undo');
-    $browser->visit($hafen->url('/?session=1'));
 
-    // An open split, and what its equal branches add.
-    $browser->find('[data-channel-row=announcement] .fork')->click();
-    $browser->waitFor('[data-rise]');
-    $browser->screenshot("{$folder}/paths-split.png");
+    // A macro of the bass with what it moves, taken back afterwards.
+    $steps = [
+        ['type' => 'add-macro', 'channel' => 'bass', 'name' => 'Bite'],
+        ['type' => 'set-macro-move', 'macro' => 'm1', 'target' => 'parameter:i7:drive', 'from' => 6, 'to' => 24, 'curve' => 0.4],
+        ['type' => 'set-macro-move', 'macro' => 'm1', 'target' => 'parameter:i5:frequency', 'from' => 35, 'to' => 120],
+        ['type' => 'turn-macro', 'macro' => 'm1', 'value' => 0.6],
+    ];
+    foreach ($steps as $step) {
+        $hafen->post('sessions/1/edits', ['base' => $hafen->get('sessions/1')['change'], 'edit' => $step]);
+    }
+    $browser->visit($hafen->url('/?session=1'));
+    $browser->waitFor('[data-channel-row=bass] .name')->click();
+    $browser->waitFor('[data-macro=m1] [data-moves]')->click();
+    $browser->script('document.querySelector("[data-macros]").scrollIntoView()');
+    sleep(1);
+    $browser->screenshot("{$folder}/macros.png");
+    foreach ($steps as $step) {
+        $hafen->post('sessions/1/undo');
+    }
+    $browser->visit($hafen->url('/?session=1'));
 
     // What the Pilot noted.
     $browser->find('[data-chip=pilot]')->click();

@@ -21,7 +21,7 @@ const macros = useMacros();
     gap: 10px;
     align-items: center;
     margin-bottom: 8px;
-    padding: 6px 28px 6px 8px;
+    padding: 6px 28px 6px 13px;
     border-left: 3px solid var(--plum);
     background: var(--paper);
 }

@@ -33,8 +33,8 @@ function add(isSwitch: boolean): void {
 }
 
 function rename(macro: Macro, event: Event): void {
-    const field = event.target as HTMLInputElement;
-    const name = field.value.trim();
+    const field = event.target as HTMLTextAreaElement;
+    const name = field.value.trim().replace(/\s+/g, ' ');
     if (name !== '' && name !== macro.name) {
         void session.edit({ type: 'rename-macro', macro: macro.id, name });
     } else {
@@ -52,12 +52,13 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
         <h3>Macros</h3>
         <div v-for="macro in own" :key="macro.id" class="macro" :data-macro="macro.id">
             <div class="head">
-                <input
+                <textarea
                     class="name"
+                    rows="1"
                     :value="macro.name"
                     maxlength="60"
                     :aria-label="`Name of ${macro.name}`"
-                    @keydown.enter="($event.target as HTMLInputElement).blur()"
+                    @keydown.enter.prevent="($event.target as HTMLTextAreaElement).blur()"
                     @keydown.stop
                     @blur="(event) => rename(macro, event)"
                 />
@@ -70,6 +71,14 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
                     @click="macros.assigned === macro.id ? macros.end() : macros.assign(macro)"
                 >
                     Assign
+                </button>
+                <button
+                    class="plain"
+                    :aria-label="`Remove ${macro.name}`"
+                    title="Remove it: what it moves stays where it is"
+                    @click="session.edit({ type: 'remove-macro', macro: macro.id })"
+                >
+                    ×
                 </button>
             </div>
             <SwitchRow
@@ -133,7 +142,11 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
     border: 1px solid transparent;
     border-radius: 4px;
     background: none;
+    color: inherit;
+    font: inherit;
     font-weight: 600;
+    resize: none;
+    field-sizing: content;
 }
 
 .name:hover,
