@@ -196,10 +196,9 @@ final class ChannelStrip implements Strip
         return $this->frozen === null || (! $this->frozen->isSilence() && array_key_exists(Tap::SOURCE, $this->passing));
     }
 
-    /** Whether it waits for what comes in at the audio interface: at its source, or from a hardware loop. */
-    public function isLive(): bool
+    public function goesThroughHardware(): bool
     {
-        return $this->input->live !== null || array_filter($this->runners(), static fn (InsertRunner $runner): bool => $runner instanceof HardwareRunner) !== [];
+        return array_filter($this->runners(), static fn (InsertRunner $runner): bool => $runner instanceof HardwareRunner) !== [];
     }
 
     public function isFrozen(): bool

@@ -40,7 +40,7 @@ final readonly class Plan
         private ?InterfaceBlocks $hardware = null,
     ) {
         $this->independent = $remote === [] ? $strips : $this->notAfter($remote);
-        $live = array_filter($strips, static fn (ChannelStrip $strip): bool => $strip->isLive());
+        $live = array_filter($strips, static fn (ChannelStrip $strip): bool => $strip->input->live !== null || ($hardware !== null && $strip->goesThroughHardware()));
         $this->ahead = $live === [] ? $this->independent : $this->notAfter($remote + $live);
     }
 
