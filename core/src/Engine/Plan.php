@@ -40,7 +40,8 @@ final readonly class Plan
         private ?InterfaceBlocks $hardware = null,
     ) {
         $this->independent = $remote === [] ? $strips : $this->notAfter($remote);
-        $live = array_filter($strips, static fn (ChannelStrip $strip): bool => $strip->input->live !== null || ($hardware !== null && $strip->goesThroughHardware()));
+        // A loop that is bypassed may still fade out.
+        $live = array_filter($strips, static fn (ChannelStrip $strip): bool => $strip->input->live !== null || ($session->loops !== [] && $strip->goesThroughHardware()));
         $this->ahead = $live === [] ? $this->independent : $this->notAfter($remote + $live);
     }
 
