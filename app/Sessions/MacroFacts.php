@@ -59,11 +59,11 @@ final readonly class MacroFacts
 
     private function name(Session $session, Channel $channel, MacroTarget $target): string
     {
-        $insert = $session->locate($target->part)?->insert;
+        $insert = MacroControls::insert($target->part, $channel);
 
         return match ($target->kind) {
-            MacroTargetKind::Send => 'Send to '.($session->channel($session->send($target->part)->send->to ?? '')->name ?? ''),
-            MacroTargetKind::Branch => 'Level of '.($session->branch($target->part)->branch->name ?? ''),
+            MacroTargetKind::Send => 'Send to '.($session->channel(MacroControls::send($target->part, $channel)->to ?? '')->name ?? ''),
+            MacroTargetKind::Branch => 'Level of '.(MacroControls::branch($target->part, $channel)->name ?? ''),
             MacroTargetKind::Mix => "{$this->insertName($session, $insert)}: mix",
             MacroTargetKind::On => "{$this->insertName($session, $insert)}: on",
             MacroTargetKind::Parameter => "{$this->insertName($session, $insert)}: ".$this->parameterName($insert, (string) $target->parameter),

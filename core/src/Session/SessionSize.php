@@ -7,7 +7,7 @@ namespace Hafen\Session;
 /** How much a session may hold, so that it can still be worked with: far more than any mix. */
 final class SessionSize
 {
-    /** Inserts, branches, sends, clips and points of automation together. */
+    /** Inserts, branches, sends, clips, points of automation, macros and what they move together. */
     public const MOST_PARTS = 60_000;
 
     /** @throws SessionTooLarge */
@@ -18,6 +18,9 @@ final class SessionSize
             $parts += count($channel->sends) + count($channel->source->clips());
             foreach ($channel->allInserts() as $insert) {
                 $parts += 1 + count($insert->branches());
+            }
+            foreach ($channel->macros as $macro) {
+                $parts += 1 + count($macro->moves);
             }
             foreach ($channel->automation as $lane) {
                 $parts += count($lane->points);

@@ -127,7 +127,7 @@ final readonly class MacroControls
         return $spec === null ? null : ControlRange::ofParameter($spec);
     }
 
-    private static function insert(string $id, Channel $channel): ?Insert
+    public static function insert(string $id, Channel $channel): ?Insert
     {
         foreach ($channel->allInserts() as $insert) {
             if ($insert->id() === $id) {
@@ -138,7 +138,7 @@ final readonly class MacroControls
         return null;
     }
 
-    private static function branch(string $id, Channel $channel): ?Branch
+    public static function branch(string $id, Channel $channel): ?Branch
     {
         foreach ($channel->allInserts() as $insert) {
             foreach ($insert->branches() as $branch) {
@@ -151,7 +151,7 @@ final readonly class MacroControls
         return null;
     }
 
-    private static function send(string $id, Channel $channel): ?Send
+    public static function send(string $id, Channel $channel): ?Send
     {
         foreach ($channel->sends as $send) {
             if ($send->id === $id) {
