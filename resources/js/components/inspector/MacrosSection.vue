@@ -118,7 +118,9 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
             </button>
             <MacroMoves v-if="open === macro.id" :channel="channel" :macro="macro" />
         </div>
-        <ActionMenu name="New macro" :items="KINDS" data-new-macro @choose="add" />
+        <div class="actions">
+            <ActionMenu name="New macro" :items="KINDS" data-new-macro @choose="add" />
+        </div>
     </section>
 </template>
 
