@@ -6,6 +6,7 @@ namespace App\Media;
 
 use Closure;
 use Illuminate\Support\Facades\Process;
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Process as Running;
 
 /**
@@ -66,7 +67,11 @@ final readonly class Decoder
             while ($run->isRunning()) {
                 if (! $goOn()) {
                     posix_kill(-$pid, SIGKILL);
-                    $run->wait();
+                    try {
+                        $run->wait();
+                    } catch (ProcessSignaledException) {
+                        // As it was asked to.
+                    }
 
                     return false;
                 }

@@ -79,7 +79,14 @@ it('decodes no longer than the file declares, and nothing of a decoder that was 
     Demo::wav("{$this->data}/tone.wav", Signal::sine(440.0, 480_000, 0.5));
     ffmpeg('-i', "{$this->data}/tone.wav", "{$this->data}/tone.flac");
     $decoder = app(Decoder::class);
-    expect($decoder->decode("{$this->data}/tone.flac", "{$this->data}/out.wav", 'Tone', static fn (): bool => false))->toBeFalse()
+    // Once at once, and once where the decoder has surely begun.
+    $asked = 0;
+    $later = static function () use (&$asked): bool {
+        return ++$asked < 2;
+    };
+    ffmpeg('-stream_loop', '60', '-i', "{$this->data}/tone.wav", "{$this->data}/long.flac");
+    expect($decoder->decode("{$this->data}/long.flac", "{$this->data}/out.wav", 'Tone', $later))->toBeFalse()
+        ->and($decoder->decode("{$this->data}/tone.flac", "{$this->data}/out.wav", 'Tone', static fn (): bool => false))->toBeFalse()
         ->and(glob("{$this->data}/out.wav*"))->toBe([])
         ->and($decoder->decode("{$this->data}/tone.flac", "{$this->data}/out.wav", 'Tone', static fn (): bool => true))->toBeTrue();
     $none = new Decoder(app(DiskRoom::class), '/nowhere/ffmpeg', '/nowhere/ffprobe');
