@@ -32,9 +32,6 @@ final class Comparison
     /** Part of a gain by which it must move to be told again, about 0.1 dB. */
     private const AUDIBLE = 0.012;
 
-    /** Run in where it has to begin anew: short, as sound is running. */
-    private const RUN_IN_SECONDS = 0.4;
-
     private ?Engine $other = null;
 
     private ?LevelMatch $match = null;
@@ -144,7 +141,7 @@ final class Comparison
     private function otherBlock(Engine $other, int $position, int $frames): Block
     {
         if ($this->waiting->frames() === 0 && $other->position() !== $position && $this->given > $this->sampleRate) {
-            $this->start($position, (int) (self::RUN_IN_SECONDS * $this->sampleRate));
+            $this->start($position, (int) (ListeningStream::SHORT_RUN_IN * $this->sampleRate));
         }
         while ($this->waiting->frames() < $frames) {
             $next = $other->next();

@@ -45,7 +45,7 @@ final class ListeningStream
     private const WATCH_EVERY = 8;
 
     /** Seconds run in where sound was running, so that it need not wait long. */
-    private const SHORT_RUN_IN = 0.4;
+    public const SHORT_RUN_IN = 0.4;
 
     private int $storedId = 0;
 

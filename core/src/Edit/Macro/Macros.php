@@ -7,7 +7,6 @@ namespace Hafen\Edit\Macro;
 use Hafen\Edit\Refusals\NoSuchMacro;
 use Hafen\Session\Macro\Macro;
 use Hafen\Session\Macro\MacroLocation;
-use Hafen\Session\Macro\MacroMove;
 use Hafen\Session\Macro\MacroTarget;
 use Hafen\Session\Macro\MacroTargetKind;
 use Hafen\Session\Session;
@@ -31,7 +30,7 @@ final class Macros
     /** @return list<string> the parts of a session a macro moves */
     public static function paths(Macro $macro): array
     {
-        return array_map(static fn (MacroMove $move): string => self::path($move->target), $macro->moves);
+        return array_map(self::path(...), $macro->targets());
     }
 
     /** The part of a session that holds a control, see {@see \Hafen\Edit\Edit::touches()}. */

@@ -5,10 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Edit\Macro;
 
 use Hafen\Edit\Edit;
-use Hafen\Session\Macro\Macro;
 use Hafen\Session\Macro\MacroControls;
-use Hafen\Session\Macro\MacroMove;
-use Hafen\Session\Macro\MacroTarget;
 use Hafen\Session\Session;
 
 /** Turns a macro to a value from 0 to 1, and all it moves with it. */
@@ -23,7 +20,7 @@ final readonly class TurnMacro implements Edit
         $location = Macros::find($session, $this->macro);
         $turned = $session->withChannel($location->channel->withMacro($location->macro->withValue($this->value)));
 
-        return $this->controls->moved($turned, $location->channel->id, self::targets($location->macro));
+        return $this->controls->moved($turned, $location->channel->id, $location->macro->targets());
     }
 
     public function label(Session $before): string
@@ -39,11 +36,5 @@ final readonly class TurnMacro implements Edit
         $macro = $before->macro($this->macro)?->macro;
 
         return ["macros/{$this->macro}/value", ...($macro === null ? [] : Macros::paths($macro))];
-    }
-
-    /** @return list<MacroTarget> */
-    private static function targets(Macro $macro): array
-    {
-        return array_map(static fn (MacroMove $move): MacroTarget => $move->target, $macro->moves);
     }
 }

@@ -34,6 +34,12 @@ final readonly class Macro
         return null;
     }
 
+    /** @return list<MacroTarget> what it moves */
+    public function targets(): array
+    {
+        return array_map(static fn (MacroMove $move): MacroTarget => $move->target, $this->moves);
+    }
+
     public function withName(string $name): self
     {
         return $this->copy(name: $name);

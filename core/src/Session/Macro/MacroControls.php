@@ -77,8 +77,8 @@ final readonly class MacroControls
     {
         $targets = [];
         foreach ($channel->macros as $macro) {
-            foreach ($macro->moves as $move) {
-                $targets[$move->target->text()] = $move->target;
+            foreach ($macro->targets() as $target) {
+                $targets[$target->text()] = $target;
             }
         }
 
