@@ -16,15 +16,19 @@ use Hafen\Session\Macro\MacroSum;
 use Hafen\Session\Macro\MacroTarget;
 use Hafen\Session\Macro\MacroTargetKind;
 use Hafen\Session\Session;
+use Hafen\Session\Sound\SoundControls;
 
-/** What macros move, as the browser shows it: its name, what it can be, and where it stands. */
+/** What macros and sound switches move, as the browser shows it: its name, what it can be, and where it stands. */
 final readonly class MacroFacts
 {
     private MacroControls $controls;
 
+    private SoundControls $sounds;
+
     public function __construct(private ProcessorCatalogue $processors)
     {
         $this->controls = new MacroControls($processors);
+        $this->sounds = new SoundControls($processors);
     }
 
     /** @return array<string, array<string, array{name: string, lowest: ?float, highest: float, unit: string, scale: string, value: ?float, reach: array{?float, ?float}}>> by channel id and target; `reach` is where macros can put it; `scale` is "linear", "logarithmic", "fader" or "switch" */
@@ -37,6 +41,23 @@ final readonly class MacroFacts
                 if ($range !== null) {
                     $facts[$channel->id][$target->text()] = $this->control($session, $channel, $target, $range);
                 }
+            }
+        }
+
+        return $facts;
+    }
+
+    /** @return array<string, array{moves: list<string>, changed: bool}> by id of sound switches: the names of what they move, and whether it stands otherwise now than the chosen sound has it */
+    public function ofSounds(Session $session): array
+    {
+        $facts = [];
+        foreach ($session->channels as $channel) {
+            foreach ($channel->sounds as $switch) {
+                $chosen = $switch->chosen === null ? null : $switch->sound($switch->chosen);
+                $facts[$switch->id] = [
+                    'moves' => array_map(fn (MacroTarget $target): string => $this->name($session, $channel, $target), $switch->targets()),
+                    'changed' => $chosen !== null && $this->sounds->isChanged($channel, $chosen),
+                ];
             }
         }
 
@@ -65,6 +86,7 @@ final readonly class MacroFacts
             MacroTargetKind::Send => 'Send to '.($session->channel(MacroControls::send($target->part, $channel)->to ?? '')->name ?? ''),
             MacroTargetKind::Branch => 'Level of '.(MacroControls::branch($target->part, $channel)->name ?? ''),
             MacroTargetKind::Mix => "{$this->insertName($session, $insert)}: mix",
+            MacroTargetKind::Selector => 'Selector',
             MacroTargetKind::On => "{$this->insertName($session, $insert)}: on",
             MacroTargetKind::Parameter => "{$this->insertName($session, $insert)}: ".$this->parameterName($insert, (string) $target->parameter),
         };

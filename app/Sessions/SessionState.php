@@ -33,6 +33,8 @@ use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Selector;
+use Hafen\Session\Insert\SelectorRange;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
@@ -43,6 +45,9 @@ use Hafen\Survey\SurveyStore;
 /** A session as the browser gets it: the document, and what follows from it by rules that are PHP's. */
 final readonly class SessionState
 {
+    /** Steps between 0 and 1 at which the openings of branches are told. */
+    private const PLACES = 100;
+
     public function __construct(private SessionBook $book, private SessionCodec $codec, private ProcessorCatalogue $processors, private SurveyStore $surveys, private EngineFactory $engines, private PresetShelf $presets, private TakeKeeper $takes, private MacroFacts $macros)
     {
     }
@@ -85,6 +90,7 @@ final readonly class SessionState
             'hardware' => $this->hardware($session),
             'performers' => (object) $this->performers($session),
             'macros' => (object) $this->macros->of($session),
+            'sounds' => (object) $this->macros->ofSounds($session),
             'recorded' => $this->takes->waiting($stored->id),
             'pilot' => $this->pilot($stored, $session),
         ];
@@ -191,6 +197,10 @@ final readonly class SessionState
                             static fn (Branch $branch): string => $branch->id,
                             array_filter($insert->branches, $insert->isHeard(...)),
                         )),
+                        ...($insert->selector === null ? [] : ['openings' => array_map(
+                            static fn (Branch $branch): array => self::openings($insert->selector, $branch->range),
+                            $insert->branches,
+                        )]),
                     ];
                 } elseif ($insert instanceof HardwareInsert) {
                     $inserts[$insert->id] = ['label' => $session->loop($insert->loop)->name ?? '', 'latency' => $latency->insert($insert)];
@@ -207,6 +217,12 @@ final readonly class SessionState
         }
 
         return $inserts;
+    }
+
+    /** @return list<float> how far a branch is open at places evenly from 0 to 1 */
+    private static function openings(Selector $selector, ?SelectorRange $range): array
+    {
+        return array_map(static fn (int $place): float => $range === null ? 1.0 : round($range->gain($place / self::PLACES, $selector->fade), 3), range(0, self::PLACES));
     }
 
     /**

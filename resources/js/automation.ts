@@ -1,4 +1,4 @@
-import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec } from '@/api/types';
+import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec, SoundSwitch } from '@/api/types';
 import { decibels, panText, plain } from '@/format';
 import { allInserts } from '@/inserts';
 import { rules } from '@/rules';
@@ -28,6 +28,52 @@ export function laneOf(channel: Channel, target: string): AutomationLane | undef
     return channel.automation?.find((lane) => lane.target === target);
 }
 
+const isSwitched = (value: number | null): string => ((value ?? 0) >= 0.5 ? 'on' : 'off');
+
+/** A switch: it holds its value up to the next point. */
+function switchControl(target: string, name: string, still: boolean, text = isSwitched): LaneControl {
+    return {
+        target,
+        name,
+        travel: { min: 0, max: 1, scale: 'linear' },
+        still: still ? 1 : 0,
+        holds: true,
+        step: 1,
+        text,
+    };
+}
+
+/** Something that goes from 0 to 100 %. */
+export function shareControl(target: string, name: string, still: number): LaneControl {
+    return {
+        target,
+        name,
+        travel: { min: 0, max: 1, scale: 'linear' },
+        still,
+        holds: false,
+        step: 0.05,
+        text: percent,
+    };
+}
+
+/** Which of its sounds a sound switch stands at. */
+function soundControl(of: SoundSwitch): LaneControl {
+    const last = Math.max(1, of.sounds.length - 1);
+    const at = (value: number | null) => Math.min(of.sounds.length - 1, Math.max(0, Math.round(value ?? 0)));
+    return {
+        target: `sound:${of.id}`,
+        name: of.name,
+        travel: { min: 0, max: last, scale: 'linear' },
+        still: Math.max(
+            0,
+            of.sounds.findIndex(({ id }) => id === of.chosen),
+        ),
+        holds: true,
+        step: 1,
+        text: (value) => of.sounds[at(value)]?.name ?? '',
+    };
+}
+
 const percent = (value: number | null) => `${Math.round((value ?? 0) * 100)} %`;
 
 export function controlsOf(
@@ -47,32 +93,36 @@ export function controlsOf(
             step: 0.05,
             text: (value) => panText(value ?? 0),
         },
-        {
-            target: 'mute',
-            name: 'Mute',
-            travel: { min: 0, max: 1, scale: 'linear' },
-            still: channel.mute ? 1 : 0,
-            holds: true,
-            step: 1,
-            text: (value) => ((value ?? 0) >= 0.5 ? 'muted' : 'open'),
-        },
+        switchControl('mute', 'Mute', channel.mute, (value) => ((value ?? 0) >= 0.5 ? 'muted' : 'open')),
     ];
+    for (const macro of channel.macros ?? []) {
+        found.push(
+            macro.switch
+                ? switchControl(`macro:${macro.id}`, macro.name, macro.value > 0)
+                : shareControl(`macro:${macro.id}`, macro.name, macro.value),
+        );
+    }
+    found.push(...(channel.sounds ?? []).filter(({ sounds }) => sounds.length > 1).map(soundControl));
     for (const send of channel.sends) {
         found.push(gainControl(`send:${send.id}`, `Send to ${nameOf(send.to)}`, send.gain ?? null));
     }
     for (const insert of allInserts([...channel.inserts, ...channel.postInserts])) {
+        found.push(switchControl(`on:${insert.id}`, `${labelOf(insert.id)}: on`, insert.on));
+        if (insert.type === 'split') {
+            if (insert.selector) {
+                found.push(
+                    shareControl(`selector:${insert.id}`, `${labelOf(insert.id)}: selector`, insert.selector.value),
+                );
+            }
+            found.push(
+                ...insert.branches.map(({ id, name, gain }) => gainControl(`branch:${id}`, `Level of ${name}`, gain)),
+            );
+            continue;
+        }
+        found.push(shareControl(`mix:${insert.id}`, `${labelOf(insert.id)}: mix`, insert.mix ?? 1));
         if (insert.type !== 'processor') {
             continue;
         }
-        found.push({
-            target: `mix:${insert.id}`,
-            name: `${labelOf(insert.id)}: mix`,
-            travel: { min: 0, max: 1, scale: 'linear' },
-            still: insert.mix ?? 1,
-            holds: false,
-            step: 0.05,
-            text: percent,
-        });
         for (const parameter of specOf(insert.processor)?.parameters ?? []) {
             if (parameter.kind === 'number') {
                 found.push({

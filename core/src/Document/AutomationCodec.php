@@ -12,10 +12,10 @@ use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Automation\AutomationPoint;
 use Hafen\Session\Automation\AutomationTarget;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\Send;
 use Hafen\Session\Insert\HardwareInsert;
-use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
+use Hafen\Session\Macro\MacroControls;
 
 /** Automation lanes of a channel to and from the format; checks that what they move is there, and their values against its range. */
 final readonly class AutomationCodec
@@ -56,7 +56,7 @@ final readonly class AutomationCodec
     {
         $target = AutomationTarget::fromString($node->text(1, 200));
         if ($target === null || ! self::exists($target, $channel)) {
-            throw $node->expected('"fader", "pan", "mute", "send:ID", "mix:ID" or "parameter:ID:NAME" of this channel');
+            throw $node->expected('"fader", "pan", "mute", or of this channel "send:ID", "mix:ID", "on:ID", "parameter:ID:NAME", "branch:ID", "selector:ID", "macro:ID" or "sound:ID"');
         }
         if ($target->kind === AutomationKind::Parameter && $this->parameter($target, $channel) === null) {
             throw $node->expected('a parameter of this insert that is a number');
@@ -88,27 +88,28 @@ final readonly class AutomationCodec
     /** The parameter a lane moves; null where there is none, or it is not a number. */
     public function parameter(AutomationTarget $target, Channel $channel): ?ParameterSpec
     {
-        foreach ($target->kind === AutomationKind::Parameter ? $channel->allInserts() : [] as $insert) {
-            if ($insert instanceof ProcessorInsert && $insert->id === $target->part) {
-                $parameter = $this->processors->spec($insert->processor)->parameter((string) $target->parameter);
+        $insert = $target->kind === AutomationKind::Parameter ? MacroControls::insert((string) $target->part, $channel) : null;
+        $parameter = $insert instanceof ProcessorInsert ? $this->processors->spec($insert->processor)->parameter((string) $target->parameter) : null;
 
-                return $parameter?->kind === ParameterKind::Number ? $parameter : null;
-            }
-        }
-
-        return null;
+        return $parameter?->kind === ParameterKind::Number ? $parameter : null;
     }
 
     /** Whether a channel has what a lane moves. */
     public static function exists(AutomationTarget $target, Channel $channel): bool
     {
+        $part = (string) $target->part;
+        $insert = $target->isOfInsert() ? MacroControls::insert($part, $channel) : null;
+
         return match ($target->kind) {
-            AutomationKind::Send => in_array($target->part, array_map(static fn (Send $send): string => $send->id, $channel->sends), true),
-            AutomationKind::Mix, AutomationKind::Parameter => in_array($target->part, array_map(
-                static fn (Insert $insert): ?string => $insert instanceof ProcessorInsert || ($insert instanceof HardwareInsert && $target->kind === AutomationKind::Mix) ? $insert->id : null,
-                $channel->allInserts(),
-            ), true),
-            default => true,
+            AutomationKind::Send => MacroControls::send($part, $channel) !== null,
+            AutomationKind::Parameter => $insert instanceof ProcessorInsert,
+            AutomationKind::Mix => $insert instanceof ProcessorInsert || $insert instanceof HardwareInsert,
+            AutomationKind::On => $insert !== null,
+            AutomationKind::Branch => MacroControls::branch($part, $channel) !== null,
+            AutomationKind::Selector => $insert instanceof Split && $insert->selector !== null,
+            AutomationKind::Macro => $channel->macro($part) !== null,
+            AutomationKind::Sound => $channel->soundSwitch($part) !== null,
+            AutomationKind::Fader, AutomationKind::Pan, AutomationKind::Mute => true,
         };
     }
 
@@ -132,7 +133,8 @@ final readonly class AutomationCodec
             $target->kind->isGain() => $node->gain(),
             $target->kind === AutomationKind::Pan => $node->number(-1.0, 1.0),
             $parameter !== null => $node->number($parameter->min, $parameter->max, $parameter->unit),
-            $target->kind === AutomationKind::Mute => (float) $node->integer(0, 1),
+            $target->kind === AutomationKind::Sound => (float) $node->integer(0, max(0, count($channel->soundSwitch((string) $target->part)->sounds ?? []) - 1)),
+            $target->kind->holds(), $channel->macro((string) $target->part)?->isSwitch === true => (float) $node->integer(0, 1),
             default => $node->number(0.0, 1.0),
         };
     }

@@ -10,9 +10,11 @@ use Hafen\Routing\RouteKind;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Automation\AutomationLane;
+use Hafen\Session\Automation\ControlCurves;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Hardware\HardwareLoop;
+use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
@@ -86,6 +88,7 @@ final class ContentHashes
                 $common, $channel->kind->value, $feeds,
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
                 ...self::lanes($channel, static fn (AutomationLane $lane): bool => self::isAbout($lane, $channel->inserts)),
+                ...self::hands($channel),
             ]);
             $loops = self::loops($session, $channel);
             $this->live[$id] = self::hashOf([$this->locked[$id], $bus, $alignment->arrival[$id], ...$loops]);
@@ -108,7 +111,8 @@ final class ContentHashes
                 $this->upToFader[$id], $audibility->has($id), ...($behind === [] ? [] : [$behind]),
                 array_intersect_key($heard, array_flip(['fader', 'pan', 'postInserts'])),
                 ...$loops,
-                ...self::lanes($channel, static fn (AutomationLane $lane): bool => $lane->target->kind !== AutomationKind::Send && ! self::isAbout($lane, $channel->inserts)),
+                ...self::lanes($channel, static fn (AutomationLane $lane): bool => $lane->target->kind !== AutomationKind::Send && ! self::isOfHand($lane) && ! self::isAbout($lane, $channel->inserts)),
+                ...self::hands($channel),
             ]);
         }
     }
@@ -196,7 +200,8 @@ final class ContentHashes
     /** Whether the sound of a route is not heard where it leads. */
     public static function isSilent(Route $route, Session $session): bool
     {
-        $isAutomated = $route->send !== null && $session->channel($route->from)?->lane("send:{$route->send->id}") !== null;
+        $from = $session->channel($route->from);
+        $isAutomated = $route->send !== null && $from !== null && ControlCurves::isMoved($from, "send:{$route->send->id}");
 
         return $route->send !== null && (! $route->send->on || $route->performer === null || ($route->send->gain === null && ! $isAutomated));
     }
@@ -225,10 +230,15 @@ final class ContentHashes
         }
         $from = $session->channel($route->from);
         $lane = $from?->lane("send:{$send->id}");
+        $moving = match (true) {
+            $lane !== null => AutomationCodec::encode([$lane]),
+            $from !== null && ControlCurves::isMoved($from, "send:{$send->id}") => self::hands($from),
+            default => null,
+        };
 
         return self::isSilent($route, $session) ? ['off'] : [
-            $lane === null ? $route->gain() : AutomationCodec::encode([$lane]), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value,
-            ...($lane === null || $route->performer === 0.0 ? [] : [$route->performer]),
+            $moving ?? $route->gain(), $send->pan, $route->tap === TapPoint::PostFader ? '' : $from?->width->value,
+            ...($moving === null || $route->performer === 0.0 ? [] : [$route->performer]),
         ];
     }
 
@@ -258,10 +268,32 @@ final class ContentHashes
         return $lane->target->isOfInsert() && self::isIn($lane->target->part, $row);
     }
 
-    /** @param  list<Insert>  $row */
-    private static function isIn(?string $insert, array $row): bool
+    /**
+     * @param  ?string  $part  the id of an insert, or of a branch of one
+     * @param  list<Insert>  $row
+     */
+    private static function isIn(?string $part, array $row): bool
     {
-        return in_array($insert, array_map(static fn (Insert $one): string => $one->id(), Inserts::all($row)), true);
+        foreach (Inserts::all($row) as $insert) {
+            if ($insert->id() === $part || array_filter($insert->branches(), static fn (Branch $branch): bool => $branch->id === $part) !== []) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @return list<mixed> the macros and sound switches of a channel with their lanes, where one is automated; otherwise nothing, as what they set says it all */
+    private static function hands(Channel $channel): array
+    {
+        $lanes = array_values(array_filter($channel->automation, self::isOfHand(...)));
+
+        return $lanes === [] ? [] : [[AutomationCodec::encode($lanes), self::heard(MacroCodec::encode($channel->macros)), self::heard(SoundCodec::encode($channel->sounds))]];
+    }
+
+    private static function isOfHand(AutomationLane $lane): bool
+    {
+        return $lane->target->kind === AutomationKind::Macro || $lane->target->kind === AutomationKind::Sound;
     }
 
     /**
@@ -272,7 +304,7 @@ final class ContentHashes
      */
     private static function heard(array $part): array
     {
-        unset($part['name'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom'], $part['clipped'], $part['notes']);
+        unset($part['name'], $part['chosen'], $part['locked'], $part['other'], $part['preset'], $part['printedFrom'], $part['clipped'], $part['notes']);
 
         return array_map(static fn (mixed $value): mixed => is_array($value) ? self::heard($value) : $value, $part);
     }

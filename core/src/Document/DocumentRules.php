@@ -42,6 +42,12 @@ final class DocumentRules
             foreach ($channel->macros as $m => $macro) {
                 self::once("macro {$macro->id}", "{$pointer}/macros/{$m}/id", $macro->id, 'macro', $seen);
             }
+            foreach ($channel->sounds as $w => $switch) {
+                self::once("sound {$switch->id}", "{$pointer}/sounds/{$w}/id", $switch->id, 'sound switch', $seen);
+                foreach ($switch->sounds as $k => $sound) {
+                    self::once("sound {$sound->id}", "{$pointer}/sounds/{$w}/sounds/{$k}/id", $sound->id, 'sound', $seen);
+                }
+            }
             self::sidechains($session, $channel, $pointer);
             self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");

@@ -68,7 +68,13 @@ final readonly class MacroCodec
     /** @throws InvalidDocument when it names none */
     public function target(JsonNode $node): MacroTarget
     {
-        return MacroTarget::fromString($node->text(1, 200)) ?? throw $node->expected('"parameter:ID:NAME", "mix:ID", "on:ID", "send:ID" or "branch:ID"');
+        return self::targetOf($node->text(1, 200), $node);
+    }
+
+    /** @throws InvalidDocument at a place, when a text names no control */
+    public static function targetOf(string $text, JsonNode $at): MacroTarget
+    {
+        return MacroTarget::fromString($text) ?? throw $at->expected('"parameter:ID:NAME", "mix:ID", "on:ID", "send:ID", "branch:ID" or "selector:ID"');
     }
 
     /**
@@ -86,7 +92,8 @@ final readonly class MacroCodec
         ], $macros);
     }
 
-    private static function valueOf(JsonNode $node, ControlRange $range): ?float
+    /** @throws InvalidDocument when a control cannot be so */
+    public static function valueOf(JsonNode $node, ControlRange $range): ?float
     {
         return match (true) {
             $range->isSwitch => (float) $node->integer(0, 1),

@@ -10,6 +10,9 @@ use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\OtherSetting;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Selector;
+use Hafen\Session\Insert\SelectorFade;
+use Hafen\Session\Insert\SelectorRange;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Source\TapSource;
@@ -182,7 +185,7 @@ final readonly class RowCodec
         if ($depth >= self::DEEPEST) {
             throw InvalidDocument::at($node->pointer, 'Splits stand in branches of splits at most '.self::DEEPEST.' deep');
         }
-        $node->keys(['type', 'id', 'branches'], ['on', 'by', 'crossovers']);
+        $node->keys(['type', 'id', 'branches'], ['on', 'by', 'crossovers', 'selector']);
         $by = SplitBy::from($node->optional('by')?->oneOf(array_column(SplitBy::cases(), 'value')) ?? 'copies');
         $branches = array_map(fn (JsonNode $item): Branch => $this->branch($item, $depth), $node->get('branches')->items(16));
         if ($branches === [] || count($branches) < $by->fewest() || count($branches) > $by->most()) {
@@ -204,12 +207,43 @@ final readonly class RowCodec
             $node->optional('on')?->boolean() ?? true,
             $by,
             $by === SplitBy::Frequency ? self::crossovers($node->get('crossovers'), count($branches) - 1) : [],
+            $node->has('selector') ? self::selector($node->get('selector')) : null,
         );
+    }
+
+    private static function selector(JsonNode $node): Selector
+    {
+        $node->keys([], ['value', 'fade', 'rings']);
+
+        return new Selector(
+            $node->optional('value')?->number(0.0, 1.0) ?? 0.0,
+            SelectorFade::from($node->optional('fade')?->oneOf(array_column(SelectorFade::cases(), 'value')) ?? 'equal-power'),
+            $node->optional('rings')?->boolean() ?? true,
+        );
+    }
+
+    /** @throws InvalidDocument where it does not go from a lower place to a higher one */
+    public static function range(JsonNode $node): SelectorRange
+    {
+        $node->keys(['from', 'to'], ['fadeFrom', 'fadeTo']);
+        $from = $node->get('from')->number(0.0, 1.0);
+        $to = $node->get('to')->number(0.0, 1.0);
+        if ($to <= $from) {
+            throw $node->get('to')->expected("a place above from, which is {$from}");
+        }
+
+        return new SelectorRange($from, $to, $node->optional('fadeFrom')?->number(0.0, 1.0) ?? 0.0, $node->optional('fadeTo')?->number(0.0, 1.0) ?? 0.0);
+    }
+
+    /** @return array<string, mixed> */
+    public static function rangeToArray(SelectorRange $range): array
+    {
+        return ['from' => $range->from, 'to' => $range->to, 'fadeFrom' => $range->fadeFrom, 'fadeTo' => $range->fadeTo];
     }
 
     private function branch(JsonNode $node, int $depth): Branch
     {
-        $node->keys(['id', 'name'], ['gain', 'pan', 'mute', 'solo', 'invert', 'inserts']);
+        $node->keys(['id', 'name'], ['gain', 'pan', 'mute', 'solo', 'invert', 'inserts', 'range']);
         $gain = $node->optional('gain');
 
         return new Branch(
@@ -221,6 +255,7 @@ final readonly class RowCodec
             $node->optional('solo')?->boolean() ?? false,
             $node->optional('invert')?->boolean() ?? false,
             $this->decode($node->optional('inserts'), $depth + 1),
+            $node->has('range') ? self::range($node->get('range')) : null,
         );
     }
 
@@ -234,6 +269,7 @@ final readonly class RowCodec
                 'on' => $insert->on,
                 'by' => $insert->by->value,
                 'crossovers' => $insert->crossovers,
+                ...($insert->selector === null ? [] : ['selector' => ['value' => $insert->selector->value, 'fade' => $insert->selector->fade->value, 'rings' => $insert->selector->rings]]),
                 'branches' => array_map($this->branchToArray(...), $insert->branches),
             ];
         }
@@ -268,6 +304,7 @@ final readonly class RowCodec
             'solo' => $branch->solo,
             'invert' => $branch->invert,
             'inserts' => $this->encode($branch->inserts),
+            ...($branch->range === null ? [] : ['range' => self::rangeToArray($branch->range)]),
         ];
     }
 }

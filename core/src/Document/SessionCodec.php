@@ -44,6 +44,8 @@ final readonly class SessionCodec
 
     private MacroCodec $macros;
 
+    private SoundCodec $sounds;
+
     private DecodedChannels $decoded;
 
     public function __construct(private ProcessorCatalogue $processors)
@@ -51,6 +53,7 @@ final readonly class SessionCodec
         $this->rows = new RowCodec($processors);
         $this->lanes = new AutomationCodec($processors);
         $this->macros = new MacroCodec(new MacroControls($processors));
+        $this->sounds = new SoundCodec(new MacroControls($processors));
         $this->decoded = new DecodedChannels;
     }
 
@@ -120,7 +123,7 @@ final readonly class SessionCodec
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
-            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer', 'macros',
+            'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer', 'macros', 'sounds',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
         if (! $kind->isSupported()) {
@@ -160,6 +163,7 @@ final readonly class SessionCodec
         );
 
         $channel = $node->has('macros') ? $channel->withMacros($this->macros->decode($node->get('macros'), $channel)) : $channel;
+        $channel = $node->has('sounds') ? $channel->withSounds($this->sounds->decode($node->get('sounds'), $channel)) : $channel;
 
         return $node->has('automation') ? $channel->withAutomation($this->lanes->decode($node->get('automation'), $channel)) : $channel;
     }
@@ -331,6 +335,7 @@ final readonly class SessionCodec
             'hidden' => $channel->hidden,
             ...($channel->automation === [] ? [] : ['automation' => AutomationCodec::encode($channel->automation)]),
             ...($channel->macros === [] ? [] : ['macros' => MacroCodec::encode($channel->macros)]),
+            ...($channel->sounds === [] ? [] : ['sounds' => SoundCodec::encode($channel->sounds)]),
             ...($channel->off ? ['off' => true] : []),
             ...($channel->click === null ? [] : ['click' => $channel->click]),
             ...($channel->performer === null ? [] : ['performer' => ['tracks' => $channel->performer->tracks, 'me' => $channel->performer->me, 'band' => $channel->performer->band]]),

@@ -114,9 +114,11 @@ final readonly class Compiler
             $isWhole = $replays === [] && $frozen === null && $routes->sidechainsInto($id) === [];
             if (! $isWhole || ! $strips[$id]->hasRowsOf($channel, $alignment->arrival[$id])) {
                 $known ??= self::runners($before);
+                $was = $before?->session->channel($id);
+                $fade = $was === null ? null : $channel->soundFade($was);
                 $strips[$id]->setRows(
-                    $replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $session, $known, $setting, $alignment->arrival[$id], $listening) : [],
-                    $this->row($channel->postInserts, $channel, $session, $known, $setting, $atFader, $listening),
+                    $replays === [] && $frozen === null ? $this->row($channel->inserts, $channel, $session, $known, $setting, $alignment->arrival[$id], $listening, $fade) : [],
+                    $this->row($channel->postInserts, $channel, $session, $known, $setting, $atFader, $listening, $fade),
                     $isWhole ? $channel : null,
                     $alignment->arrival[$id],
                 );
@@ -285,16 +287,17 @@ final readonly class Compiler
      * @param  array<string, InsertRunner>  $known  that were there before, by the stage after each
      * @param  int  $inputLatency  samples by which sound comes late to the row
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening  what an insert listens to, so late
+     * @param  ?float  $fade  ms in which changed values are reached; null is the usual time
      * @return list<InsertRunner>
      */
-    private function row(array $inserts, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening): array
+    private function row(array $inserts, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening, ?float $fade): array
     {
         $runners = [];
         foreach ($inserts as $insert) {
             $runners[] = $runner = match (true) {
-                $insert instanceof Split => $this->split($insert, $channel, $session, $known, $setting, $inputLatency, $listening),
-                $insert instanceof HardwareInsert => $this->hardware($insert, $channel, $session, $known, $inputLatency),
-                default => $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening),
+                $insert instanceof Split => $this->split($insert, $channel, $session, $known, $setting, $inputLatency, $listening, $fade),
+                $insert instanceof HardwareInsert => $this->hardware($insert, $channel, $session, $known, $inputLatency, $fade),
+                default => $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening, $fade),
             };
             $inputLatency += $runner->latency();
         }
@@ -306,23 +309,23 @@ final readonly class Compiler
      * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function split(Split $split, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening): SplitRunner
+    private function split(Split $split, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening, ?float $fade): SplitRunner
     {
         $runners = [];
         foreach ($split->branches as $branch) {
-            $runners[$branch->id] = $this->row($branch->inserts, $channel, $session, $known, $setting, $inputLatency, $listening);
+            $runners[$branch->id] = $this->row($branch->inserts, $channel, $session, $known, $setting, $inputLatency, $listening, $fade);
         }
         $runner = $known["insert:{$split->id}"] ?? null;
         if (! $runner instanceof SplitRunner) {
             $runner = new SplitRunner($split->id, $setting->sampleRate);
         }
-        $runner->configure($split, $channel->insertsOn, $channel->aligned, $runners);
+        $runner->configure($split, $channel, $runners, $inputLatency, $fade);
 
         return $runner;
     }
 
     /** @param  array<string, InsertRunner>  $known */
-    private function hardware(HardwareInsert $insert, Channel $channel, Session $session, array $known, int $inputLatency): HardwareRunner
+    private function hardware(HardwareInsert $insert, Channel $channel, Session $session, array $known, int $inputLatency, ?float $fade): HardwareRunner
     {
         $loop = $session->loop($insert->loop);
         assert($loop !== null);
@@ -330,7 +333,7 @@ final readonly class Compiler
         if (! $runner instanceof HardwareRunner || ! $runner->returnsAt($loop->return)) {
             $runner = new HardwareRunner($insert->id, $loop, new LivePlayer($this->interface, $loop->return), $this->blocks, $session->sampleRate);
         }
-        $runner->configure($insert, $loop, $channel, $inputLatency);
+        $runner->configure($insert, $loop, $channel, $inputLatency, $fade);
 
         return $runner;
     }
@@ -339,7 +342,7 @@ final readonly class Compiler
      * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function runner(Insert $insert, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening): ProcessorRunner
+    private function runner(Insert $insert, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening, ?float $fade): ProcessorRunner
     {
         assert($insert instanceof ProcessorInsert);
         $runner = $known["insert:{$insert->id}"] ?? null;
@@ -354,7 +357,7 @@ final readonly class Compiler
                 $setting->sampleRate,
             );
         }
-        $runner->configure($insert, $channel, $inputLatency);
+        $runner->configure($insert, $channel, $inputLatency, $fade);
         $runner->listenTo($listening($insert, $inputLatency));
 
         return $runner;

@@ -28,9 +28,10 @@ final class DryWet
         $this->dry = new DelayLine($latency);
     }
 
-    public function towards(float $share): void
+    /** @param  ?float  $fade  ms; null is the usual time */
+    public function towards(float $share, ?float $fade = null): void
     {
-        $this->wet->towards($share);
+        $this->wet->towards($share, $fade);
     }
 
     /** Delays the fade-in of an insert that was idle until its delay lines are filled. */

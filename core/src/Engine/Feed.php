@@ -42,7 +42,7 @@ final class Feed implements Contribution
     /** Frames of silence that have come, one after another. */
     private int $quiet = 0;
 
-    public function __construct(int $sampleRate)
+    public function __construct(private readonly int $sampleRate)
     {
         $this->level = new StereoGain(0.0, $sampleRate, 8.0);
         $this->automation = new GainAutomation($sampleRate);
@@ -69,7 +69,7 @@ final class Feed implements Contribution
             $this->level->towards(1.0, 1.0);
             $this->automation->follow(null);
         } else {
-            $law = AutomationLaws::send($channel, $send->id);
+            $law = AutomationLaws::send($channel, $send->id, $this->sampleRate);
             $this->automation->follow($law);
             $gain = $send->on ? Decibel::toGain($law === null ? $route->gain() : $route->performer) : 0.0;
             // Before the fader a mono channel has not been panned yet: the send does it, by the same law, so that taking a

@@ -50,17 +50,17 @@ final class HardwareRunner implements InsertRunner
         return $this->return->port === $port;
     }
 
-    public function configure(HardwareInsert $insert, HardwareLoop $loop, Channel $channel, int $inputLatency): void
+    /** @param  ?float  $fade  ms in which changes are reached; null is the usual time */
+    public function configure(HardwareInsert $insert, HardwareLoop $loop, Channel $channel, int $inputLatency, ?float $fade = null): void
     {
         $this->loop = $loop;
         $this->inputLatency = $inputLatency;
-        $mix = AutomationLaws::mix($channel, $insert->id);
-        $this->automation->follow($mix);
-        $target = $insert->on && $channel->insertsOn ? ($mix === null ? $insert->mix : 1.0) : 0.0;
+        [$moving, $target] = AutomationLaws::share($channel, $insert, $this->sampleRate);
+        $this->automation->follow($moving);
         if ($target > 0.0 && $this->share->isIdle()) {
             $this->share->fill($loop->latency());
         }
-        $this->share->towards($target);
+        $this->share->towards($target, $fade);
         $this->share->resize($loop->latency());
     }
 

@@ -27,7 +27,7 @@ final class ParameterSmoother
 
     private readonly int $length;
 
-    public function __construct(private readonly ProcessorSpec $spec, private ParameterValues $target, int $sampleRate)
+    public function __construct(private readonly ProcessorSpec $spec, private ParameterValues $target, private readonly int $sampleRate)
     {
         $this->length = (int) round($sampleRate * self::MILLISECONDS / 1000.0);
         foreach ($this->numbers() as $id => $logarithmic) {
@@ -35,15 +35,16 @@ final class ParameterSmoother
         }
     }
 
-    public function towards(ParameterValues $target): void
+    /** @param  ?float  $milliseconds  of this way; null is the usual time */
+    public function towards(ParameterValues $target, ?float $milliseconds = null): void
     {
         if ($target->toArray() === $this->target->toArray()) {
             return;
         }
         $this->target = $target;
-        $this->left = $this->length;
+        $this->left = $milliseconds === null ? $this->length : max($this->length, (int) round($this->sampleRate * $milliseconds / 1000.0));
         foreach ($this->numbers() as $id => $logarithmic) {
-            $this->steps[$id] = (self::travel($target->number((string) $id), $logarithmic) - $this->now[$id]) / $this->length;
+            $this->steps[$id] = (self::travel($target->number((string) $id), $logarithmic) - $this->now[$id]) / $this->left;
         }
     }
 
@@ -67,7 +68,7 @@ final class ParameterSmoother
             }
         }
 
-        return $numbers === [] ? $this->target : $this->target->withNumbers($numbers);
+        return $numbers === [] ? $this->target : $this->target->withMoved($numbers);
     }
 
     /** @return array<string, bool> ids of the numbers; true where the scale is logarithmic */

@@ -32,7 +32,7 @@ final class ProcessorRunner implements InsertRunner
 
     private ?ParameterAutomation $parameterAutomation = null;
 
-    /** @var array<string, float> set last by automation */
+    /** @var array<string, float|bool> set last by automation */
     private array $automated = [];
 
     /** No sound has passed yet, so automated parameters start at their current value. */
@@ -56,7 +56,7 @@ final class ProcessorRunner implements InsertRunner
         private readonly ProcessorSpec $spec,
         private readonly Processor $processor,
         ParameterValues $values,
-        int $sampleRate,
+        private readonly int $sampleRate,
     ) {
         $this->meter = new Meter;
         $this->rest = new Rest;
@@ -65,22 +65,25 @@ final class ProcessorRunner implements InsertRunner
         $this->automation = new GainAutomation($sampleRate);
     }
 
-    /** Takes over the state of an insert; changed values are reached smoothly. */
-    public function configure(ProcessorInsert $insert, Channel $channel, int $inputLatency): void
+    /**
+     * Takes over the state of an insert; changed values are reached smoothly.
+     *
+     * @param  ?float  $fade  ms in which they are; null is the usual time
+     */
+    public function configure(ProcessorInsert $insert, Channel $channel, int $inputLatency, ?float $fade = null): void
     {
-        $mix = AutomationLaws::mix($channel, $insert->id);
-        $this->automation->follow($mix);
+        [$moving, $target] = AutomationLaws::share($channel, $insert, $this->sampleRate);
+        $this->automation->follow($moving);
         $this->inputLatency = $inputLatency;
         $before = $this->parameterAutomation;
-        $this->parameterAutomation = ParameterAutomation::of($channel, $insert->id, $this->spec);
-        $target = $insert->on && $channel->insertsOn ? ($mix === null ? $insert->mix : 1.0) : 0.0;
+        $this->parameterAutomation = ParameterAutomation::of($channel, $insert, $this->spec, $this->sampleRate);
         if ($target > 0.0 && $this->share->isIdle()) {
             $this->processor->reset();
             $this->isFresh = true;
             $this->share->fill($this->processor->latency());
         }
-        $this->share->towards($target);
-        $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters));
+        $this->share->towards($target, $fade);
+        $this->glide->towards(ParameterValues::of($this->spec, $insert->parameters), $fade);
         if ($before !== null && $this->parameterAutomation === null) {
             $this->processor->set($this->glide->step(0));
         }
@@ -213,14 +216,14 @@ final class ProcessorRunner implements InsertRunner
         }
         if ($this->isFresh) {
             $this->isFresh = false;
-            $this->processor->set($values->withNumbers($this->parameterAutomation->at($position - Grid::STEP)));
+            $this->processor->set($values->withMoved($this->parameterAutomation->at($position - Grid::STEP)));
             $this->processor->reset();
             $this->processor instanceof Positioned && $this->processor->at($position);
         }
         $automated = $this->parameterAutomation->at($position);
         if ($isMoving || $automated !== $this->automated) {
             $this->automated = $automated;
-            $this->processor->set($values->withNumbers($automated));
+            $this->processor->set($values->withMoved($automated));
         }
     }
 }

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Filter\LinkwitzRiley;
 use Hafen\Metering\Meter;
+use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Insert\SplitBy;
 
@@ -28,6 +29,11 @@ final class SplitRunner implements InsertRunner
     private readonly Meter $after;
 
     private readonly DryWet $share;
+
+    private readonly GainAutomation $automation;
+
+    /** Latency at its input in samples. */
+    private int $inputLatency = 0;
 
     /** @var list<BranchRunner> */
     private array $branchRunners = [];
@@ -50,37 +56,44 @@ final class SplitRunner implements InsertRunner
         $this->before = new Meter;
         $this->after = new Meter;
         $this->share = new DryWet($sampleRate);
+        $this->automation = new GainAutomation($sampleRate);
     }
 
     /**
      * Takes over the state of a split; changed values are reached smoothly.
      *
      * @param  array<string, list<InsertRunner>>  $runners  of each branch by its id
+     * @param  int  $inputLatency  samples by which sound comes late to the split
+     * @param  ?float  $fade  ms in which changed values are reached; null is the usual time
      */
-    public function configure(Split $split, bool $rowOn, bool $aligned, array $runners): void
+    public function configure(Split $split, Channel $channel, array $runners, int $inputLatency, ?float $fade = null): void
     {
+        $this->inputLatency = $inputLatency;
         $known = [];
         foreach ($this->branchRunners as $branchRunner) {
             $known[$branchRunner->id] = $branchRunner;
         }
         $this->by = $split->by;
         $this->branchRunners = array_map(fn ($branch): BranchRunner => $known[$branch->id] ?? new BranchRunner($branch->id, $this->sampleRate), $split->branches);
+        $selected = AutomationLaws::selector($channel, $split, $this->sampleRate);
         foreach ($split->branches as $index => $branch) {
-            $this->branchRunners[$index]->configure($branch, $split->isHeard($branch), $runners[$branch->id]);
+            $this->branchRunners[$index]->configure($split, $branch, $channel, $runners[$branch->id], $selected, $inputLatency, $fade);
         }
         $this->target = $split->crossovers;
         if (count($this->crossovers) !== count($this->target) || $this->share->isIdle()) {
             $this->crossovers = $this->target;
         }
         $this->tune();
-        if ($split->on && $rowOn && $this->share->isIdle()) {
+        [$moving, $target] = AutomationLaws::share($channel, $split, $this->sampleRate);
+        $this->automation->follow($moving);
+        if ($target > 0.0 && $this->share->isIdle()) {
             $this->resetBranches();
             $this->share->fill($this->latency());
         }
-        $this->share->towards($split->on && $rowOn ? 1.0 : 0.0);
+        $this->share->towards($target, $fade);
         $this->share->resize($this->latency());
         foreach ($this->branchRunners as $branchRunner) {
-            $branchRunner->align($aligned ? $this->latency() - $branchRunner->chain->latency() : 0);
+            $branchRunner->align($channel->aligned ? $this->latency() - $branchRunner->chain->latency() : 0);
         }
     }
 
@@ -97,6 +110,7 @@ final class SplitRunner implements InsertRunner
     public function settle(): void
     {
         $this->share->settle();
+        $this->automation->settle();
         $this->crossovers = $this->target;
         $this->tune();
         foreach ($this->branchRunners as $branchRunner) {
@@ -113,7 +127,7 @@ final class SplitRunner implements InsertRunner
 
     public function isSettled(): bool
     {
-        return ! $this->share->moving() && $this->crossovers === $this->target
+        return ! $this->share->moving() && $this->automation->isIdle() && $this->crossovers === $this->target
             && array_filter($this->branchRunners, static fn (BranchRunner $branchRunner): bool => ! $branchRunner->isSettled()) === [];
     }
 
@@ -131,7 +145,7 @@ final class SplitRunner implements InsertRunner
             $this->before->measure($block, $sourcePosition);
         }
         $taps?->pass("into:{$this->id}", $block);
-        $this->share->process($block, fn (Block $wet) => $this->branches($wet, $sourcePosition, $metered, $taps));
+        $this->share->process($block, fn (Block $wet) => $this->branches($wet, $sourcePosition, $metered, $taps), $this->automation->isIdle() ? null : $this->automation->gains($sourcePosition - $this->inputLatency, $block->frames()));
         if ($comesSilent) {
             $this->rest->look($block);
         }
@@ -222,12 +236,18 @@ final class SplitRunner implements InsertRunner
         foreach ($this->branchRunners as $index => $branchRunner) {
             $part = $parts[$index];
             $branchRunner->process($part, $sourcePosition, $metered, $taps);
+            if ($part->isSilent) {
+                // A branch the selector has left.
+                $sum ??= $part;
+
+                continue;
+            }
             if ($this->by === SplitBy::MidSide && $index === 1) {
                 // The side signal is inverted on the right.
                 $part->widen();
                 $part->right = Samples::scale($part->right, -1.0);
             }
-            if ($sum === null) {
+            if ($sum === null || $sum->isSilent) {
                 $sum = $part;
 
                 continue;

@@ -53,13 +53,13 @@ final readonly class ParameterValues
     }
 
     /**
-     * These values with some numbers replaced, for a control on its way to a new place.
+     * These values with some numbers and switches replaced, for controls on their way to a new place.
      *
-     * @param  array<string, float>  $numbers
+     * @param  array<string, float|bool>  $moved
      */
-    public function withNumbers(array $numbers): self
+    public function withMoved(array $moved): self
     {
-        return new self([...$this->values, ...$numbers]);
+        return new self([...$this->values, ...$moved]);
     }
 
     /** @return array<string, float|string|bool> */

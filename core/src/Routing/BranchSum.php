@@ -18,7 +18,7 @@ use Hafen\Session\Insert\SplitBy;
 final readonly class BranchSum
 {
     /**
-     * @param  ?float  $rise  dB; null where the branches carry different parts, are silent or cancel each other
+     * @param  ?float  $rise  dB; null where the branches carry different parts, a selector chooses between them, or they are silent or cancel each other
      * @param  bool  $equal  whether they carry exactly the same, two or more of them
      */
     private function __construct(public ?float $rise, public bool $equal)
@@ -28,7 +28,7 @@ final readonly class BranchSum
     public static function of(Split $split): self
     {
         $heard = array_values(array_filter($split->branches, static fn (Branch $branch): bool => $split->isHeard($branch) && $branch->gain !== null));
-        if ($split->by !== SplitBy::Copies || $heard === []) {
+        if ($split->by !== SplitBy::Copies || $split->selector !== null || $heard === []) {
             return new self(null, false);
         }
         $sum = array_sum(array_map(static fn (Branch $branch): float => 10.0 ** (($branch->gain ?? -INF) / 20.0) * ($branch->invert ? -1.0 : 1.0), $heard));

@@ -6,6 +6,7 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Automation\AutomationTarget;
+use Hafen\Session\Automation\ControlCurves;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Insert;
@@ -63,8 +64,8 @@ final class StereoStages
     {
         return $insert instanceof ProcessorInsert
             && $this->channel->insertsOn
-            && $insert->on
-            && ($insert->mix > 0.0 || $this->channel->lane(AutomationTarget::mix($insert->id)->text()) !== null)
+            && ($insert->on || ControlCurves::isMoved($this->channel, "on:{$insert->id}"))
+            && ($insert->mix > 0.0 || ControlCurves::isMoved($this->channel, AutomationTarget::mix($insert->id)->text()))
             && $this->processors->spec($insert->processor)->widens;
     }
 

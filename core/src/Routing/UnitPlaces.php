@@ -6,6 +6,7 @@ namespace Hafen\Routing;
 
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Automation\AutomationTarget;
+use Hafen\Session\Automation\ControlCurves;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\HardwareInsert;
@@ -166,6 +167,8 @@ final class UnitPlaces
 
     private static function isAtWork(Channel $channel, HardwareInsert $insert): bool
     {
-        return $channel->insertsOn && $insert->on && ($insert->mix > 0.0 || $channel->lane(AutomationTarget::mix($insert->id)->text()) !== null);
+        return $channel->insertsOn
+            && ($insert->on || ControlCurves::isMoved($channel, "on:{$insert->id}"))
+            && ($insert->mix > 0.0 || ControlCurves::isMoved($channel, AutomationTarget::mix($insert->id)->text()));
     }
 }

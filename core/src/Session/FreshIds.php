@@ -7,7 +7,7 @@ namespace Hafen\Session;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 
-/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "m" macros, "l" hardware loops. */
+/** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "m" macros, "w" sound switches, "k" sounds, "l" hardware loops. */
 final class FreshIds
 {
     /**
@@ -33,6 +33,12 @@ final class FreshIds
             }
             foreach ($channel->macros as $macro) {
                 $ids[] = $macro->id;
+            }
+            foreach ($channel->sounds as $switch) {
+                $ids[] = $switch->id;
+                foreach ($switch->sounds as $sound) {
+                    $ids[] = $sound->id;
+                }
             }
         }
         foreach ($session->loops as $loop) {
@@ -71,6 +77,16 @@ final class FreshIds
     public function macro(): string
     {
         return $this->next('m');
+    }
+
+    public function soundSwitch(): string
+    {
+        return $this->next('w');
+    }
+
+    public function sound(): string
+    {
+        return $this->next('k');
     }
 
     public function send(): string

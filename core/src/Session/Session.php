@@ -16,6 +16,7 @@ use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Macro\MacroLocation;
+use Hafen\Session\Sound\SoundLocation;
 use LogicException;
 
 /**
@@ -123,10 +124,21 @@ final readonly class Session
     public function macro(string $macroId): ?MacroLocation
     {
         foreach ($this->channels as $channel) {
-            foreach ($channel->macros as $macro) {
-                if ($macro->id === $macroId) {
-                    return new MacroLocation($channel, $macro);
-                }
+            $macro = $channel->macro($macroId);
+            if ($macro !== null) {
+                return new MacroLocation($channel, $macro);
+            }
+        }
+
+        return null;
+    }
+
+    public function soundSwitch(string $id): ?SoundLocation
+    {
+        foreach ($this->channels as $channel) {
+            $switch = $channel->soundSwitch($id);
+            if ($switch !== null) {
+                return new SoundLocation($channel, $switch);
             }
         }
 

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace Hafen\Session;
 
+use Hafen\Session\Sound\Sound;
+
 /** How much a session may hold, so that it can still be worked with: far more than any mix. */
 final class SessionSize
 {
-    /** Inserts, branches, sends, clips, points of automation, macros and what they move together. */
+    /** Inserts, branches, sends, clips, points of automation, macros and sound switches with what they move, together. */
     public const MOST_PARTS = 60_000;
 
     /** @throws SessionTooLarge */
@@ -21,6 +23,9 @@ final class SessionSize
             }
             foreach ($channel->macros as $macro) {
                 $parts += 1 + count($macro->moves);
+            }
+            foreach ($channel->sounds as $switch) {
+                $parts += 1 + array_sum(array_map(static fn (Sound $sound): int => count($sound->values), $switch->sounds));
             }
             foreach ($channel->automation as $lane) {
                 $parts += count($lane->points);

@@ -9,6 +9,7 @@ use Hafen\Edit\Json\EditCodec;
 use Hafen\Refusal;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Session;
+use Hafen\Session\Sound\SoundSwitch;
 use Hafen\Tests\Support\Mix;
 use Hafen\Tests\Support\RandomEdits;
 use Hafen\Tests\Support\RandomRouting;
@@ -52,7 +53,8 @@ function parts(Session $session): int
 {
     $parts = count($session->channels);
     foreach ($session->channels as $channel) {
-        $parts += array_sum(array_map(static fn (Insert $insert): int => 1 + count($insert->branches()), $channel->allInserts())) + count($channel->sends) + count($channel->macros);
+        $parts += array_sum(array_map(static fn (Insert $insert): int => 1 + count($insert->branches()), $channel->allInserts())) + count($channel->sends) + count($channel->macros)
+            + array_sum(array_map(static fn (SoundSwitch $switch): int => 1 + count($switch->sounds), $channel->sounds));
     }
 
     return $parts;

@@ -30,14 +30,18 @@ final class RandomEdits
         $branch = static fn (): string => self::pick($branches, 'b999');
         $send = static fn (): string => self::pick($sends, 'n999');
         $macro = static fn (): string => self::pick($macros, 'm999');
+        $switches = array_merge(...array_map(static fn (Channel $channel): array => $channel->sounds, $session->channels));
+        $switch = $switches === [] ? null : $switches[array_rand($switches)];
+        $sound = ['switch' => $switch->id ?? 'w999', 'sound' => self::pick(array_column($switch->sounds ?? [], 'id'), 'k999')];
+        $split = static fn (): string => self::pick(array_map(static fn (Split $found): string => $found->id, $splits), 's999');
         $move = static fn (): array => [
             ['target' => "mix:{$insert()}", 'from' => mt_rand(0, 10) / 10, 'to' => mt_rand(0, 10) / 10],
             ['target' => "on:{$insert()}", 'from' => mt_rand(0, 1), 'to' => mt_rand(0, 1)],
             ['target' => "parameter:{$insert()}:gain", 'from' => mt_rand(-24, 24), 'to' => mt_rand(-24, 24), 'curve' => mt_rand(-10, 10) / 10],
             ['target' => "send:{$send()}", 'from' => null, 'to' => mt_rand(-40, 12)],
             ['target' => "branch:{$branch()}", 'from' => mt_rand(-40, 12), 'to' => null],
-        ][mt_rand(0, 4)];
-        $split = static fn (): string => self::pick(array_map(static fn (Split $found): string => $found->id, $splits), 's999');
+            ['target' => "selector:{$split()}", 'from' => mt_rand(0, 10) / 10, 'to' => mt_rand(0, 10) / 10],
+        ][mt_rand(0, 5)];
         $spot = static fn (): array => mt_rand(0, 2) === 0 && $branches !== []
             ? ['branch' => $branch(), 'at' => mt_rand(0, 3)]
             : ['row' => mt_rand(0, 3) === 0 ? 'postInserts' : 'inserts', 'at' => mt_rand(0, 4)];
@@ -45,7 +49,7 @@ final class RandomEdits
         $tap = ['source', 'pre-fader', 'post-fader'][mt_rand(0, 2)];
         $yes = mt_rand(0, 1) === 1;
 
-        return [
+        $edits = [
             fn () => ['type' => 'add-channel', 'kind' => ['track', 'group', 'return', 'cue'][mt_rand(0, 3)], 'name' => 'New'],
             fn () => ['type' => 'add-channel', 'name' => 'Tap', 'tap' => ['channel' => $channel(), 'tap' => $tap]],
             fn () => ['type' => 'set-output', 'channels' => $some(), 'output' => mt_rand(0, 6) === 0 ? ['none', 'hw:1-2', 'hw:3-4'][mt_rand(0, 2)] : $channel()],
@@ -72,6 +76,24 @@ final class RandomEdits
             fn () => ['type' => 'remove-macro-move', 'macro' => $macro(), 'target' => $move()['target']],
             fn () => ['type' => 'remove-macro', 'macro' => $macro()],
             fn () => ['type' => 'rename-macro', 'macro' => $macro(), 'name' => 'Air'],
+            fn () => ['type' => 'add-sound-switch', 'channel' => $channel(), 'name' => 'Tone', 'sound' => 'Clean'],
+            fn () => ['type' => 'add-sound', 'switch' => $sound['switch'], 'name' => 'Driven'],
+            fn () => ['type' => 'choose-sound', ...$sound],
+            fn () => ['type' => 'choose-sound', ...$sound],
+            fn () => ['type' => 'keep-sound', ...$sound],
+            fn () => ['type' => 'rename-sound', ...$sound, 'name' => 'Lead'],
+            fn () => ['type' => 'remove-sound', ...$sound],
+            fn () => ['type' => 'remove-sound-switch', 'switch' => $sound['switch']],
+            fn () => ['type' => 'set-sound-switch', 'switch' => $sound['switch'], ...($yes ? ['name' => 'Tone 2'] : ['fade' => mt_rand(0, 500)])],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => $yes ? "macro:{$macro()}" : "sound:{$sound['switch']}", 'points' => [['at' => 0, 'value' => 0], ['at' => 100, 'value' => 1]]],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => $yes ? "branch:{$branch()}" : "selector:{$split()}", 'points' => [['at' => 0, 'value' => 0], ['at' => 100, 'value' => 1]]],
+            fn () => ['type' => 'set-automation', 'channel' => $channel(), 'target' => "on:{$insert()}", 'points' => [['at' => 0, 'value' => 0], ['at' => 100, 'value' => 1]]],
+            fn () => ['type' => 'add-selector', 'split' => $split()],
+            fn () => ['type' => 'turn-selector', 'split' => $split(), 'value' => mt_rand(0, 10) / 10],
+            fn () => ['type' => 'step-selector', 'split' => $split(), 'to' => $yes ? 'next' : 'previous'],
+            fn () => ['type' => 'set-selector', 'split' => $split(), ...($yes ? ['fade' => 'linear'] : ['rings' => false])],
+            fn () => ['type' => 'set-selector-range', 'branch' => $branch(), 'range' => $yes ? null : ['from' => mt_rand(0, 4) / 10, 'to' => mt_rand(5, 10) / 10, 'fadeFrom' => 0.1, 'fadeTo' => 0.2]],
+            fn () => ['type' => 'remove-selector', 'split' => $split()],
             fn () => ['type' => 'add-split', 'channel' => $channel(), ...$spot(), 'by' => ['copies', 'left-right', 'mid-side'][mt_rand(0, 2)]],
             fn () => ['type' => 'wrap-in-branch', 'inserts' => [$insert()]],
             fn () => ['type' => 'add-branch', 'split' => $split()],
@@ -103,7 +125,9 @@ final class RandomEdits
             fn () => ['type' => 'fade', 'channels' => $some(), 'direction' => mt_rand(0, 1) === 0 ? 'in' : 'out', 'from' => mt_rand(0, 50), 'to' => mt_rand(60, 200)],
             fn () => ['type' => 'add-insert', 'channels' => [$channel()], 'processor' => 'follower', ...$spot()],
             fn () => ['type' => 'set-sidechain', 'insert' => $insert(), 'sidechain' => mt_rand(0, 3) === 0 ? null : ['channel' => $channel(), 'tap' => $tap]],
-        ][mt_rand(0, 47)]();
+        ];
+
+        return $edits[array_rand($edits)]();
     }
 
     /** @param  list<string>  $of */

@@ -1,4 +1,13 @@
-import type { AfterPrint, AutomationPoint, Insert, ParameterValue, PrintTap, SplitChoice, TapName } from '@/api/types';
+import type {
+    AfterPrint,
+    AutomationPoint,
+    Insert,
+    ParameterValue,
+    PrintTap,
+    SelectorRange,
+    SplitChoice,
+    TapName,
+} from '@/api/types';
 
 /** Where in a channel's rows something goes in; the end of the row where `at` is left out. */
 export interface RowPosition {
@@ -138,6 +147,14 @@ type MacroEdit =
       }
     | { type: 'remove-macro-move'; macro: string; target: string };
 
+type SoundEdit =
+    | { type: 'add-sound-switch'; channel: string; name: string; sound: string }
+    | { type: 'set-sound-switch'; switch: string; name?: string; fade?: number }
+    | { type: 'remove-sound-switch'; switch: string }
+    | { type: 'add-sound'; switch: string; name: string }
+    | { type: 'choose-sound' | 'keep-sound' | 'remove-sound'; switch: string; sound: string }
+    | { type: 'rename-sound'; switch: string; sound: string; name: string };
+
 type SplitEdit =
     | ({ type: 'add-split'; channel: string; crossovers?: number[] } & RowPosition & Partial<SplitChoice['edit']>)
     | { type: 'wrap-in-branch'; inserts: string[] }
@@ -151,6 +168,11 @@ type SplitEdit =
     | { type: 'set-branch-polarity'; branches: string[]; invert: boolean }
     | { type: 'set-crossovers'; split: string; crossovers: number[] }
     | { type: 'move-crossover'; split: string; index: number; frequency: number }
+    | { type: 'add-selector' | 'remove-selector'; split: string }
+    | { type: 'turn-selector'; split: string; value: number }
+    | { type: 'step-selector'; split: string; to: 'next' | 'previous' }
+    | { type: 'set-selector'; split: string; fade?: 'equal-power' | 'linear'; rings?: boolean }
+    | { type: 'set-selector-range'; branch: string; range: SelectorRange | null }
     | { type: 'keep-level'; split: string }
     | { type: 'dissolve-split'; split: string; keep: string };
 
@@ -182,4 +204,4 @@ type SessionEdit =
     | { type: 'several'; label: string; edits: Edit[] };
 
 /** An edit as the server takes it; docs/formats/edits.md says what each does. */
-export type Edit = ChannelEdit | LevelEdit | InsertEdit | MacroEdit | SplitEdit | SendEdit | SessionEdit;
+export type Edit = ChannelEdit | LevelEdit | InsertEdit | MacroEdit | SoundEdit | SplitEdit | SendEdit | SessionEdit;

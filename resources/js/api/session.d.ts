@@ -129,6 +129,12 @@ export interface Channel {
      */
     macros?: Macro[];
     /**
+     * Switches that each choose how the rows of the channel stand; left out where there are none
+     *
+     * @maxItems 16
+     */
+    sounds?: SoundSwitch[];
+    /**
      * Clips that are kept beside those a track plays
      *
      * @maxItems 64
@@ -254,11 +260,29 @@ export interface Split {
      * @maxItems 3
      */
     crossovers?: number[];
+    selector?: Selector;
     /**
      * @minItems 1
      * @maxItems 16
      */
     branches: Branch[];
+}
+/**
+ * One control that chooses between the branches of a split: each is open in its range, those without one always
+ */
+export interface Selector {
+    /**
+     * Where it stands
+     */
+    value?: number;
+    /**
+     * What stays the same where ranges meet: the power, or the sum of amplitudes
+     */
+    fade?: 'equal-power' | 'linear';
+    /**
+     * Whether what a branch holds rings out once it is left
+     */
+    rings?: boolean;
 }
 export interface Branch {
     id: Id;
@@ -278,6 +302,25 @@ export interface Branch {
      */
     invert?: boolean;
     inserts?: Row;
+    range?: SelectorRange;
+}
+/**
+ * Where a selector opens a branch. A fade lies half on each side of its edge; at 0 and at 1 there is none
+ */
+export interface SelectorRange {
+    from: number;
+    /**
+     * Above from
+     */
+    to: number;
+    /**
+     * Width of the fade at from
+     */
+    fadeFrom?: number;
+    /**
+     * Width of the fade at to
+     */
+    fadeTo?: number;
 }
 /**
  * A hardware loop in a row
@@ -302,7 +345,7 @@ export interface Send {
 }
 export interface AutomationLane {
     /**
-     * "fader", "pan", "mute", "send:ID", "mix:ID" or "parameter:ID:NAME" of this channel; each has one lane at most
+     * "fader", "pan", "mute", "send:ID", "mix:ID", "on:ID", "parameter:ID:NAME", "branch:ID", "selector:ID", "macro:ID" or "sound:ID" (a sound switch) of this channel; each has one lane at most
      */
     target: string;
     /**
@@ -316,7 +359,7 @@ export interface AutomationLane {
 export interface AutomationPoint {
     at: Position;
     /**
-     * dB for fader and send (null is silence), -1 to 1 for pan, 0 or 1 for mute, 0 to 1 for mix, otherwise in the unit of the parameter
+     * dB for fader, send and branch (null is silence), -1 to 1 for pan, 0 or 1 for mute, on and switches, 0 to 1 for mix, selector and macro, the place among its sounds from 0 for sound, otherwise in the unit of the parameter
      */
     value: number | null;
     /**
@@ -356,7 +399,7 @@ export interface Macro {
 }
 export interface MacroMove {
     /**
-     * "parameter:ID:NAME", "mix:ID" or "on:ID" of an insert, "send:ID", "branch:ID", each of the same channel and once in a macro
+     * "parameter:ID:NAME", "mix:ID" or "on:ID" of an insert, "send:ID", "branch:ID", "selector:ID", each of the same channel and once in a macro
      */
     target: string;
     /**
@@ -371,6 +414,44 @@ export interface MacroMove {
      * -1: most of the way at first; 1: most of it at last; 0: evenly along the control's travel
      */
     curve?: number;
+}
+/**
+ * One switch for the whole sound of a channel. It moves what differs between its sounds
+ */
+export interface SoundSwitch {
+    /**
+     * Unique in the session
+     */
+    id: string;
+    name: string;
+    /**
+     * ms from one sound to the next
+     */
+    fade?: number;
+    /**
+     * Id of the sound that was chosen last
+     */
+    chosen?: string | null;
+    /**
+     * @maxItems 32
+     */
+    sounds?: Sound[];
+}
+/**
+ * How the rows of a channel stand under a name
+ */
+export interface Sound {
+    /**
+     * Unique in the session
+     */
+    id: string;
+    name: string;
+    /**
+     * Values by target, as macros have them: dB of branches (null is silence), 0 to 1 of a mix or a selector, 0 or 1 of a switch. An insert that is not named is off
+     */
+    values: {
+        [k: string]: number | null;
+    };
 }
 /**
  * A way out at ports of the audio interface, through a unit, and back

@@ -10,7 +10,11 @@ import type {
     AutomationLane as DocumentAutomationLane,
     AutomationPoint as DocumentAutomationPoint,
     ProcessorInsert as DocumentProcessorInsert,
+    Selector as DocumentSelector,
+    SelectorRange as DocumentSelectorRange,
     Send as DocumentSend,
+    Sound as DocumentSound,
+    SoundSwitch as DocumentSoundSwitch,
     Frozen,
     SessionDocument,
     Split as DocumentSplit,
@@ -22,8 +26,14 @@ import type {
 type Kept = 'preset' | 'locked' | 'other' | 'sidechain';
 
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
-export type Branch = Omit<Required<DocumentBranch>, 'inserts'> & { inserts: Insert[] };
-export type Split = Omit<Required<DocumentSplit>, 'branches'> & { branches: Branch[] };
+export type SelectorRange = Required<DocumentSelectorRange>;
+export type Selector = Required<DocumentSelector>;
+export type Branch = Omit<Required<DocumentBranch>, 'inserts' | 'range'> & { inserts: Insert[]; range?: SelectorRange };
+export type Split = Omit<Required<DocumentSplit>, 'branches' | 'selector'> & {
+    branches: Branch[];
+    selector?: Selector;
+};
+export type SoundSwitch = Omit<Required<DocumentSoundSwitch>, 'sounds'> & { sounds: DocumentSound[] };
 export type HardwareInsert = Required<DocumentHardwareInsert>;
 export type Insert = ProcessorInsert | Split | HardwareInsert;
 /** What a loop has only once it was pinged, or its unit noted. */
@@ -72,6 +82,8 @@ export interface Channel {
     performer?: { tracks: string[]; me: number | null; band: number | null };
     /** Left out where there are none. */
     macros?: Macro[];
+    /** Left out where there are none. */
+    sounds?: SoundSwitch[];
     /** Clips that are kept beside those it plays. */
     versions?: { id: string; name: string; clips: DocumentClip[] }[];
 }
@@ -118,6 +130,8 @@ export interface SessionState {
     hardware: { seconds: number; channels: string[] };
     /** What macros move, by channel and target. */
     macros: Record<string, Record<string, MovedControl>>;
+    /** What sound switches move, and whether what is chosen stands otherwise now, by id. */
+    sounds: Record<string, { moves: string[]; changed: boolean }>;
     /** Of cues: what their performers put on top of the sends, in dB; silence is null. */
     performers: Record<string, { part: 'me' | 'band'; name: string; gain: number | null }[]>;
     /** Channels whose recordings are over and not on their tracks yet. */
@@ -203,6 +217,8 @@ export interface InsertFacts {
     rise?: number | null;
     equal?: boolean;
     heard?: string[];
+    /** Of splits with a selector: how far each branch is open, 0 to 1, at places evenly from 0 to 1. */
+    openings?: number[][];
 }
 
 /** The two short lines on the chip of an insert. */

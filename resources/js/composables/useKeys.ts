@@ -54,6 +54,33 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
         }
     }
 
+    /** The selector of the split that is selected, or the first one of the channel. */
+    function stepSelector(to: 'next' | 'previous'): void {
+        const selected = selection.insert ? session.locate(selection.insert) : null;
+        const channel = selection.channels[0] ? session.channel(selection.channels[0]) : undefined;
+        const inserts = selected
+            ? [selected.insert]
+            : allInserts(channel ? [...channel.inserts, ...channel.postInserts] : []);
+        const split = inserts.find((insert) => insert.type === 'split' && insert.selector);
+        if (split) {
+            void session.edit({ type: 'step-selector', split: split.id, to });
+        }
+    }
+
+    /** The sound after the chosen one, or the one before, of the first sound switch of the channel. */
+    function stepSound(by: 1 | -1): void {
+        const id =
+            selection.channels[0] ?? (selection.insert ? session.locate(selection.insert)?.channel.id : undefined);
+        const sounds = (id ? session.channel(id) : undefined)?.sounds?.[0];
+        if (sounds) {
+            const at = sounds.sounds.findIndex((sound) => sound.id === sounds.chosen);
+            const next = sounds.sounds[at < 0 ? 0 : at + by];
+            if (next) {
+                void session.edit({ type: 'choose-sound', switch: sounds.id, sound: next.id });
+            }
+        }
+    }
+
     function wrap(): void {
         if (selection.inserts.length > 0) {
             void session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] });
@@ -207,6 +234,9 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
             '/': () => finder.openForSelection(),
             e: toggleInsert,
             w: wrap,
+            ',': () => stepSelector('previous'),
+            '.': () => stepSelector('next'),
+            k: () => stepSound(event.shiftKey ? -1 : 1),
             g: group,
             a: () => selection.channels.forEach((id) => screen.toggleLane(id)),
             m: () => toggleChannels('mute'),

@@ -102,6 +102,12 @@ export const useMacros = defineStore('macros', () => {
             const send = channel.sends.find(({ id }) => id === edit.sends[0]);
             return send ? { target: `send:${send.id}`, from: send.gain, to: edit.gain } : null;
         }
+        if (edit.type === 'turn-selector') {
+            const of = insert(edit.split);
+            return of?.type === 'split' && of.selector
+                ? { target: `selector:${edit.split}`, from: of.selector.value, to: edit.value }
+                : null;
+        }
         if (edit.type === 'set-branch-gain' && edit.branches.length === 1) {
             const branch = allInserts([...channel.inserts, ...channel.postInserts])
                 .flatMap((one) => (one.type === 'split' ? one.branches : []))

@@ -8,7 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 
 /**
- * A gain that moves to its target over about 20 ms, sample by sample, so that a moved control does not click.
+ * A gain that moves to its target over about 20 ms, or longer, sample by sample, so that a moved control does not click.
  *
  * The way is a straight line in amplitude. How it is cut into blocks does not matter.
  */
@@ -24,7 +24,7 @@ final class GainRamp
 
     private readonly int $length;
 
-    public function __construct(float $gain, int $sampleRate, float $milliseconds = 20.0)
+    public function __construct(float $gain, private readonly int $sampleRate, float $milliseconds = 20.0)
     {
         $this->gain = $this->target = $gain;
         $this->length = max(1, (int) round($sampleRate * $milliseconds / 1000.0));
@@ -39,14 +39,15 @@ final class GainRamp
         return new self($gain, $sampleRate, 1000.0 * self::STEP / $sampleRate);
     }
 
-    public function towards(float $target): void
+    /** @param  ?float  $milliseconds  of this way; null is the usual time */
+    public function towards(float $target, ?float $milliseconds = null): void
     {
         if ($target === $this->target) {
             return;
         }
         $this->target = $target;
-        $this->left = $this->length;
-        $this->step = ($target - $this->gain) / $this->length;
+        $this->left = $milliseconds === null ? $this->length : max($this->length, (int) round($this->sampleRate * $milliseconds / 1000.0));
+        $this->step = ($target - $this->gain) / $this->left;
     }
 
     /** Goes to the target at once. */

@@ -19,10 +19,11 @@ final class StereoGain
         $this->right = new GainRamp($gain, $sampleRate, $milliseconds);
     }
 
-    public function towards(float $left, float $right): void
+    /** @param  ?float  $milliseconds  of this way; null is the usual time */
+    public function towards(float $left, float $right, ?float $milliseconds = null): void
     {
-        $this->left->towards($left);
-        $this->right->towards($right);
+        $this->left->towards($left, $milliseconds);
+        $this->right->towards($right, $milliseconds);
     }
 
     /** Goes to the target at once. */

@@ -134,6 +134,7 @@ final readonly class EditCodec
             default => PrintEditCodec::decode($name, $node, $this->processors)
                 ?? LoopEditCodec::decode($name, $node)
                 ?? MacroEditCodec::decode($name, $node, $session, $this->processors, $this->sessions->macros())
+                ?? SoundEditCodec::decode($name, $node, $this->processors)
                 ?? RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),

@@ -14,6 +14,7 @@ use Hafen\Edit\Insert\InsertPosition;
 use Hafen\Edit\Insert\PasteInserts;
 use Hafen\Edit\Insert\Rows;
 use Hafen\Edit\Split\AddBranch;
+use Hafen\Edit\Split\AddSelector;
 use Hafen\Edit\Split\AddSplit;
 use Hafen\Edit\Split\Branches;
 use Hafen\Edit\Split\DissolveSplit;
@@ -21,6 +22,7 @@ use Hafen\Edit\Split\KeepLevel;
 use Hafen\Edit\Split\MoveCrossover;
 use Hafen\Edit\Split\PullOutBranch;
 use Hafen\Edit\Split\RemoveBranch;
+use Hafen\Edit\Split\RemoveSelector;
 use Hafen\Edit\Split\RenameBranch;
 use Hafen\Edit\Split\SetBranchGain;
 use Hafen\Edit\Split\SetBranchMute;
@@ -28,9 +30,14 @@ use Hafen\Edit\Split\SetBranchPan;
 use Hafen\Edit\Split\SetBranchPolarity;
 use Hafen\Edit\Split\SetBranchSolo;
 use Hafen\Edit\Split\SetCrossovers;
+use Hafen\Edit\Split\SetSelector;
+use Hafen\Edit\Split\SetSelectorRange;
+use Hafen\Edit\Split\StepSelector;
+use Hafen\Edit\Split\TurnSelector;
 use Hafen\Edit\Split\WrapInBranch;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Insert\SelectorFade;
 use Hafen\Session\Insert\SplitBy;
 use Hafen\Session\Session;
 
@@ -61,6 +68,12 @@ final class SplitEditCodec
             'set-branch-polarity' => new SetBranchPolarity(EditCodec::ids($fields('branches', 'invert')->get('branches')), $node->get('invert')->boolean()),
             'set-crossovers' => self::setCrossovers($fields('split', 'crossovers'), $session),
             'move-crossover' => new MoveCrossover($fields('split', 'index', 'frequency')->get('split')->id(), $node->get('index')->integer(0, 2), $node->get('frequency')->number(20.0, 20000.0, 'Hz')),
+            'add-selector' => new AddSelector($fields('split')->get('split')->id()),
+            'remove-selector' => new RemoveSelector($fields('split')->get('split')->id()),
+            'turn-selector' => new TurnSelector($fields('split', 'value')->get('split')->id(), $node->get('value')->number(0.0, 1.0)),
+            'step-selector' => new StepSelector($fields('split', 'to')->get('split')->id(), $node->get('to')->oneOf(['next', 'previous']) === 'next'),
+            'set-selector' => self::setSelector($node),
+            'set-selector-range' => new SetSelectorRange($fields('branch', 'range')->get('branch')->id(), $node->get('range')->value === null ? null : RowCodec::range($node->get('range'))),
             'keep-level' => new KeepLevel($fields('split')->get('split')->id()),
             'dissolve-split' => new DissolveSplit($fields('split', 'keep')->get('split')->id(), $node->get('keep')->id()),
             'pull-out-branch' => new PullOutBranch($fields('branch')->get('branch')->id(), $processors),
@@ -85,6 +98,14 @@ final class SplitEditCodec
                 default => [[400.0], [250.0, 2500.0], [150.0, 800.0, 4000.0]][$branches - 2],
             },
         );
+    }
+
+    private static function setSelector(JsonNode $node): SetSelector
+    {
+        $node->keys(['type', 'split'], ['fade', 'rings']);
+        $fade = $node->optional('fade')?->oneOf(array_column(SelectorFade::cases(), 'value'));
+
+        return new SetSelector($node->get('split')->id(), $fade === null ? null : SelectorFade::from($fade), $node->optional('rings')?->boolean());
     }
 
     private static function pasteInserts(JsonNode $node, SessionCodec $sessions): PasteInserts

@@ -9,8 +9,9 @@ use Hafen\Session\Macro\Macro;
 use Hafen\Session\Macro\MacroControls;
 use Hafen\Session\Macro\MacroTarget;
 use Hafen\Session\Session;
+use Hafen\Session\Sound\SoundSwitch;
 
-/** Any edit, and after it: macros let go of what is gone, or went to another channel. */
+/** Any edit, and after it: macros and sound switches let go of what is gone, or went to another channel. */
 final readonly class KeepsMacros implements Edit
 {
     public function __construct(public Edit $edit, private MacroControls $controls)
@@ -22,14 +23,13 @@ final readonly class KeepsMacros implements Edit
         $after = $this->edit->apply($session);
         foreach ($after->channels as $channel) {
             $before = $session->channel($channel->id);
-            if ($channel->macros === [] || $before === $channel) {
+            if (($channel->macros === [] && $channel->sounds === []) || $before === $channel) {
                 continue;
             }
-            $kept = array_map(
-                fn (Macro $macro): Macro => $macro->keeping(fn (MacroTarget $target): bool => $this->controls->range($target, $channel) !== null),
-                $channel->macros,
-            );
-            $after = $kept === $channel->macros ? $after : $after->withChannel($channel->withMacros($kept));
+            $isThere = fn (?MacroTarget $target): bool => $target !== null && $this->controls->range($target, $channel) !== null;
+            $macros = array_map(static fn (Macro $macro): Macro => $macro->keeping($isThere), $channel->macros);
+            $sounds = array_map(static fn (SoundSwitch $switch): SoundSwitch => $switch->keeping(static fn (string $target): bool => $isThere(MacroTarget::fromString($target))), $channel->sounds);
+            $after = $macros === $channel->macros && $sounds === $channel->sounds ? $after : $after->withChannel($channel->withMacros($macros)->withSounds($sounds));
         }
 
         return $after;

@@ -42,6 +42,7 @@ final class Macros
             MacroTargetKind::On => "inserts/{$target->part}/on",
             MacroTargetKind::Send => "sends/{$target->part}/gain",
             MacroTargetKind::Branch => "branches/{$target->part}/gain",
+            MacroTargetKind::Selector => "inserts/{$target->part}/selector",
         };
     }
 }

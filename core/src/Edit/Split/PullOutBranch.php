@@ -82,6 +82,9 @@ final readonly class PullOutBranch implements Edit
         if (! $channel->insertsOn || ! $location->split->on) {
             throw CannotPullOut::because('The split is bypassed. Switch it on first.');
         }
+        if ($location->split->selector !== null) {
+            throw CannotPullOut::because('The selector of the split chooses between its branches. Take the selector away first.');
+        }
         if (count($location->split->branches) === 1) {
             throw CannotPullOut::because("{$location->branch->name} is the only branch.");
         }

@@ -10,6 +10,7 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\ChannelStages;
 use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
+use Hafen\Session\Automation\ControlCurves;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Insert\Inserts;
@@ -111,7 +112,7 @@ final class TapScales
     {
         return $this->at($is->from, $is->tap) === 1.0
             && $was == $is
-            && self::sendLane($this->before, $was) == self::sendLane($this->after, $is)
+            && self::sendMovers($this->before, $was) == self::sendMovers($this->after, $is)
             && SessionGraph::alignment($this->before, $this->processors)->delay($was) === SessionGraph::alignment($this->after, $this->processors)->delay($is);
     }
 
@@ -154,7 +155,7 @@ final class TapScales
         return $was->kind === $is->kind
             && $was->tap === $is->tap
             && $was->send?->pan === $is->send?->pan
-            && self::sendLane($this->before, $was) == self::sendLane($this->after, $is)
+            && self::sendMovers($this->before, $was) == self::sendMovers($this->after, $is)
             && ($was->send === null || $this->before->channel($was->from)?->width === $this->after->channel($is->from)?->width);
     }
 
@@ -177,7 +178,7 @@ final class TapScales
 
                 continue;
             }
-            $isMoved = self::sendLane($session, $route) !== null;
+            $isMoved = self::sendMovers($session, $route) !== [];
             $leaves[$route->send === null ? "{$route->kind->value}:{$route->from}:{$route->tap->value}" : "send:{$route->send->id}"]
                 = [$route, $route->send === null ? 1.0 : Decibel::toGain($isMoved ? $route->performer : $route->gain())];
         }
@@ -234,9 +235,12 @@ final class TapScales
         }));
     }
 
-    private static function sendLane(Session $session, Route $route): mixed
+    /** @return list<object> */
+    private static function sendMovers(Session $session, Route $route): array
     {
-        return $route->send === null ? null : $session->channel($route->from)?->lane("send:{$route->send->id}");
+        $from = $session->channel($route->from);
+
+        return $route->send === null || $from === null ? [] : ControlCurves::movers($from, "send:{$route->send->id}");
     }
 
     private static function trim(Channel $one, Channel $two): ?float

@@ -8,9 +8,9 @@ use Hafen\Processor\Scale;
 
 /**
  * The value a lane has at every moment. Between points it goes along the travel of the control, so that what is drawn straight
- * on it sounds straight ({@see Travel}); a mute holds.
+ * on it sounds straight ({@see Travel}); switches hold.
  */
-final class AutomationCurve
+final class AutomationCurve implements ControlCurve
 {
     /** Steps of the table between the lowest and the highest curve, and from a point to the next. */
     private const TABLE_CURVES = 40;
@@ -22,11 +22,17 @@ final class AutomationCurve
 
     private readonly Travel $travel;
 
-    /** @param  Scale  $scale  of a parameter; of no account for others */
-    public function __construct(private readonly AutomationLane $lane, Scale $scale = Scale::Linear)
+    private readonly bool $holds;
+
+    /**
+     * @param  Scale  $scale  of a parameter; of no account for others
+     * @param  bool  $holds  it is of a switch, so that a value stays up to the next point; {@see AutomationKind::holds()} does so in any case
+     */
+    public function __construct(private readonly AutomationLane $lane, Scale $scale = Scale::Linear, bool $holds = false)
     {
         $kind = $lane->target->kind;
         $this->travel = $kind->isGain() ? Travel::ofGains() : Travel::along($kind === AutomationKind::Parameter ? $scale : Scale::Linear);
+        $this->holds = $holds || $kind->holds();
     }
 
     /** @return ?float as {@see AutomationPoint}; null is silence */
@@ -42,7 +48,7 @@ final class AutomationCurve
         }
         $index = $this->before($position);
         $from = $points[$index];
-        if ($this->lane->target->kind === AutomationKind::Mute) {
+        if ($this->holds) {
             return $from->value;
         }
         $to = $points[$index + 1];

@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Hafen\Session\Automation;
 
 /**
- * The target of a lane: "fader", "pan", "mute", the amount of a send ("send:ID"), the dry/wet of an insert ("mix:ID"), or one of
- * its parameters ("parameter:ID:NAME").
+ * The target of a lane: "fader", "pan", "mute", the amount of a send ("send:ID"), the dry/wet of an insert ("mix:ID"), whether it is on
+ * ("on:ID"), one of its parameters ("parameter:ID:NAME"), the level of a branch ("branch:ID"), the selector of a split ("selector:ID"), a
+ * macro ("macro:ID"), or a sound switch ("sound:ID").
  */
 final readonly class AutomationTarget
 {
@@ -17,7 +18,7 @@ final readonly class AutomationTarget
     /** Null where it is none. */
     public static function fromString(string $text): ?self
     {
-        if (preg_match('/^(fader|pan|mute|send:[A-Za-z0-9_-]{1,64}|mix:[A-Za-z0-9_-]{1,64}|parameter:[A-Za-z0-9_-]{1,64}:[a-z0-9-]{1,64})$/D', $text) !== 1) {
+        if (preg_match('/^(fader|pan|mute|(?:send|mix|on|branch|selector|macro|sound):[A-Za-z0-9_-]{1,64}|parameter:[A-Za-z0-9_-]{1,64}:[a-z0-9-]{1,64})$/D', $text) !== 1) {
             return null;
         }
         $parts = explode(':', $text);
@@ -40,9 +41,12 @@ final readonly class AutomationTarget
         return implode(':', array_filter([$this->kind->value, $this->part, $this->parameter], static fn (?string $part): bool => $part !== null));
     }
 
-    /** Whether it is about an insert. */
+    /** Whether it is about an insert, or what stands in one. */
     public function isOfInsert(): bool
     {
-        return $this->kind === AutomationKind::Mix || $this->kind === AutomationKind::Parameter;
+        return match ($this->kind) {
+            AutomationKind::Mix, AutomationKind::Parameter, AutomationKind::On, AutomationKind::Branch, AutomationKind::Selector => true,
+            default => false,
+        };
     }
 }

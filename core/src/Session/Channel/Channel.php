@@ -12,6 +12,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Macro\Macro;
+use Hafen\Session\Sound\SoundSwitch;
 use Hafen\Session\Source\Clip;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\Source;
@@ -38,6 +39,7 @@ final readonly class Channel
      * @param  list<AutomationLane>  $automation  one for each thing that moves
      * @param  list<Version>  $versions  clips that are kept beside those a track plays
      * @param  list<Macro>  $macros  controls that each move several of its own
+     * @param  list<SoundSwitch>  $sounds  switches that each choose how its rows stand
      */
     public function __construct(
         public string $id,
@@ -65,6 +67,7 @@ final readonly class Channel
         public ?float $click = null,
         public ?Performer $performer = null,
         public array $macros = [],
+        public array $sounds = [],
     ) {
     }
 
@@ -231,6 +234,52 @@ final readonly class Channel
     public function withMacro(Macro $changed): self
     {
         return $this->withMacros(array_map(static fn (Macro $macro): Macro => $macro->id === $changed->id ? $changed : $macro, $this->macros));
+    }
+
+    public function macro(string $id): ?Macro
+    {
+        foreach ($this->macros as $macro) {
+            if ($macro->id === $id) {
+                return $macro;
+            }
+        }
+
+        return null;
+    }
+
+    public function soundSwitch(string $id): ?SoundSwitch
+    {
+        foreach ($this->sounds as $switch) {
+            if ($switch->id === $id) {
+                return $switch;
+            }
+        }
+
+        return null;
+    }
+
+    /** @param  list<SoundSwitch>  $sounds */
+    public function withSounds(array $sounds): self
+    {
+        return $this->copy(sounds: $sounds);
+    }
+
+    public function withSoundSwitch(SoundSwitch $changed): self
+    {
+        return $this->withSounds(array_map(static fn (SoundSwitch $switch): SoundSwitch => $switch->id === $changed->id ? $changed : $switch, $this->sounds));
+    }
+
+    /** The fade in ms by which it goes from one of its sounds to another; null where none was chosen since. */
+    public function soundFade(self $before): ?float
+    {
+        foreach ($this->sounds as $switch) {
+            $was = $before->soundSwitch($switch->id);
+            if ($was !== null && $was->chosen !== $switch->chosen) {
+                return $switch->fade;
+            }
+        }
+
+        return null;
     }
 
     public function withHidden(bool $hidden): self

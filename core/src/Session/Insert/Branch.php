@@ -6,7 +6,10 @@ namespace Hafen\Session\Insert;
 
 use Hafen\Session\Copies;
 
-/** One way through a split: its own inserts, then its level. Gain in dB, null is silence; pan from -1 to +1. */
+/**
+ * One way through a split: its own inserts, then its level. Gain in dB, null is silence; pan from -1 to +1. `range` is where the selector of
+ * the split opens it; null is everywhere.
+ */
 final readonly class Branch
 {
     use Copies;
@@ -21,6 +24,7 @@ final readonly class Branch
         public bool $solo = false,
         public bool $invert = false,
         public array $inserts = [],
+        public ?SelectorRange $range = null,
     ) {
     }
 
@@ -57,6 +61,11 @@ final readonly class Branch
     public function withInvert(bool $invert): self
     {
         return $this->copy(invert: $invert);
+    }
+
+    public function withRange(?SelectorRange $range): self
+    {
+        return $this->copy(range: $range);
     }
 
     /** @param  list<Insert>  $inserts */

@@ -10,7 +10,7 @@ use Hafen\Session\Source\TapSource;
 /**
  * A place in a row where the sound goes several ways at once and comes together again before the next insert.
  *
- * `crossovers` in Hz, rising, one fewer than there are branches: only of a split by frequency.
+ * `crossovers` in Hz, rising, one fewer than there are branches: only of a split by frequency. A `selector` chooses between the branches.
  */
 final readonly class Split implements Insert
 {
@@ -26,6 +26,7 @@ final readonly class Split implements Insert
         public bool $on = true,
         public SplitBy $by = SplitBy::Copies,
         public array $crossovers = [],
+        public ?Selector $selector = null,
     ) {
     }
 
@@ -74,6 +75,11 @@ final readonly class Split implements Insert
     public function withCrossovers(array $crossovers): self
     {
         return $this->copy(crossovers: $crossovers);
+    }
+
+    public function withSelector(?Selector $selector): self
+    {
+        return $this->copy(selector: $selector);
     }
 
     /** The split with the branch of the same id replaced. */

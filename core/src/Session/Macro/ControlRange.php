@@ -19,7 +19,7 @@ final readonly class ControlRange
         public float $highest,
         public string $unit = '',
         public bool $isSwitch = false,
-        private Scale $scale = Scale::Linear,
+        public Scale $scale = Scale::Linear,
     ) {
     }
 

@@ -12,6 +12,8 @@ use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Selector;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 
 /** The controls of a channel as macros move them: whether they are there, what they can be, and set. */
@@ -30,6 +32,7 @@ final readonly class MacroControls
             MacroTargetKind::Send => self::send($target->part, $channel) === null ? null : ControlRange::ofGain(),
             MacroTargetKind::Branch => self::branch($target->part, $channel) === null ? null : ControlRange::ofGain(),
             MacroTargetKind::On => $insert === null ? null : ControlRange::ofSwitch(),
+            MacroTargetKind::Selector => self::selector($insert) === null ? null : ControlRange::ofMix(),
             MacroTargetKind::Mix => $insert instanceof ProcessorInsert || $insert instanceof HardwareInsert ? ControlRange::ofMix() : null,
             MacroTargetKind::Parameter => $insert instanceof ProcessorInsert ? $this->ofParameter($insert, (string) $target->parameter) : null,
         };
@@ -44,6 +47,7 @@ final readonly class MacroControls
             MacroTargetKind::Send => self::send($target->part, $channel)?->gain,
             MacroTargetKind::Branch => self::branch($target->part, $channel)?->gain,
             MacroTargetKind::On => $insert === null ? null : (float) $insert->isOn(),
+            MacroTargetKind::Selector => self::selector($insert)?->value,
             MacroTargetKind::Mix => $insert instanceof ProcessorInsert || $insert instanceof HardwareInsert ? $insert->mix : null,
             MacroTargetKind::Parameter => $insert instanceof ProcessorInsert
                 ? (float) ($insert->parameters[(string) $target->parameter] ?? $this->processors->spec($insert->processor)->parameter((string) $target->parameter)->default ?? 0.0)
@@ -85,7 +89,8 @@ final readonly class MacroControls
         return array_values($targets);
     }
 
-    private function set(Session $session, MacroTarget $target, ?float $value): Session
+    /** The session with a control set; as it is where there is no such control. */
+    public function set(Session $session, MacroTarget $target, ?float $value): Session
     {
         if ($target->kind === MacroTargetKind::Send) {
             $location = $session->send($target->part);
@@ -109,10 +114,16 @@ final readonly class MacroControls
     {
         return match (true) {
             $target->kind === MacroTargetKind::On => $insert->withOn($value >= 0.5),
+            $target->kind === MacroTargetKind::Selector => $insert instanceof Split ? $insert->withSelector(self::selector($insert)?->withValue($value)) : $insert,
             $target->kind === MacroTargetKind::Mix && ($insert instanceof ProcessorInsert || $insert instanceof HardwareInsert) => $insert->withMix($value),
             $insert instanceof ProcessorInsert => $insert->withParameter((string) $target->parameter, $this->isToggle($insert, (string) $target->parameter) ? $value >= 0.5 : $value),
             default => $insert,
         };
+    }
+
+    private static function selector(?Insert $insert): ?Selector
+    {
+        return $insert instanceof Split ? $insert->selector : null;
     }
 
     private function isToggle(ProcessorInsert $insert, string $parameter): bool

@@ -6,7 +6,7 @@ namespace Hafen\Session\Macro;
 
 /**
  * A control a macro moves: a parameter of an insert ("parameter:ID:NAME"), its dry/wet ("mix:ID"), whether it is on ("on:ID"), the amount
- * of a send ("send:ID"), or the level of a branch ("branch:ID").
+ * of a send ("send:ID"), the level of a branch ("branch:ID"), or the selector of a split ("selector:ID").
  */
 final readonly class MacroTarget
 {
@@ -17,7 +17,7 @@ final readonly class MacroTarget
     /** Null where it is none. */
     public static function fromString(string $text): ?self
     {
-        if (preg_match('/^((?:mix|on|send|branch):[A-Za-z0-9_-]{1,64}|parameter:[A-Za-z0-9_-]{1,64}:[a-z0-9-]{1,64})$/D', $text) !== 1) {
+        if (preg_match('/^((?:mix|on|send|branch|selector):[A-Za-z0-9_-]{1,64}|parameter:[A-Za-z0-9_-]{1,64}:[a-z0-9-]{1,64})$/D', $text) !== 1) {
             return null;
         }
         $parts = explode(':', $text);

@@ -12,6 +12,7 @@ enum MacroTargetKind: string
     case Send = 'send';
     case Branch = 'branch';
     case On = 'on';
+    case Selector = 'selector';
 
     /** Whether its values are gains in dB, null being silence. */
     public function isGain(): bool

@@ -13,6 +13,7 @@ import RecordSection from './RecordSection.vue';
 import RoutingSection from './RoutingSection.vue';
 import SendsSection from './SendsSection.vue';
 import SoundSection from './SoundSection.vue';
+import SoundSwitches from './SoundSwitches.vue';
 
 /** The channels that are selected, in groups: sound, row and routing, sends, levels. */
 const props = defineProps<{ channel: Channel; along: string[] }>();
@@ -67,6 +68,7 @@ function rename(): void {
         <CueSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
         <ClickSection v-if="!many && channel.kind === 'cue'" :channel="channel" />
         <MacrosSection v-if="!many" :channel="channel" />
+        <SoundSwitches v-if="!many" :channel="channel" />
         <RoutingSection :channel="channel" :along="along" />
         <RecordSection v-if="!many" :channel="channel" />
         <FreezeSection :channel="channel" :along="along" />

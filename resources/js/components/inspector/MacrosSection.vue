@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import type { Channel, Macro } from '@/api/types';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
+import NameField from '@/components/controls/NameField.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { useMacros } from '@/stores/macros';
 import { useSession } from '@/stores/session';
@@ -32,16 +33,6 @@ function add(isSwitch: boolean): void {
     });
 }
 
-function rename(macro: Macro, event: Event): void {
-    const field = event.target as HTMLTextAreaElement;
-    const name = field.value.trim().replace(/\s+/g, ' ');
-    if (name !== '' && name !== macro.name) {
-        void session.edit({ type: 'rename-macro', macro: macro.id, name });
-    } else {
-        field.value = macro.name;
-    }
-}
-
 function turn(macro: Macro, value: number, gesture: string | null = null): void {
     void session.edit({ type: 'turn-macro', macro: macro.id, value }, gesture);
 }
@@ -52,15 +43,9 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
         <h3>Macros</h3>
         <div v-for="macro in own" :key="macro.id" class="macro" :data-macro="macro.id">
             <div class="head">
-                <textarea
-                    class="name"
-                    rows="1"
-                    :value="macro.name"
-                    maxlength="60"
-                    :aria-label="`Name of ${macro.name}`"
-                    @keydown.enter.prevent="($event.target as HTMLTextAreaElement).blur()"
-                    @keydown.stop
-                    @blur="(event) => rename(macro, event)"
+                <NameField
+                    :name="macro.name"
+                    @rename="(name) => session.edit({ type: 'rename-macro', macro: macro.id, name })"
                 />
                 <button
                     class="pill"
@@ -134,26 +119,6 @@ function turn(macro: Macro, value: number, gesture: string | null = null): void 
     display: flex;
     gap: 8px;
     align-items: center;
-}
-
-.name {
-    flex: 1;
-    min-width: 0;
-    margin-left: -5px;
-    padding: 1px 4px;
-    border: 1px solid transparent;
-    border-radius: 4px;
-    background: none;
-    color: inherit;
-    font: inherit;
-    font-weight: 600;
-    resize: none;
-    field-sizing: content;
-}
-
-.name:hover,
-.name:focus {
-    border-color: var(--contour);
 }
 
 .moves {

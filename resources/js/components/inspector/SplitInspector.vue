@@ -16,6 +16,7 @@ import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
+import SelectorSection from './SelectorSection.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
 const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();
@@ -164,6 +165,8 @@ function dissolve(keep: string): void {
                 <template #default="{ value }">{{ hertz(value) }}</template>
             </LyingSlider>
         </div>
+
+        <SelectorSection :channel="channel" :split="split" />
 
         <section v-for="branch in split.branches" :key="branch.id" class="branch" :data-branch-settings="branch.id">
             <div class="head">

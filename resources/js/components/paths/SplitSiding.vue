@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Branch, Channel, RowName, Split } from '@/api/types';
+import { useSelectorPlace } from '@/composables/useSelectorPlace';
 import { decibels } from '@/format';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -44,9 +45,25 @@ const kind = computed(
 const label = computed(() => `Split${kind.value} of ${props.channel.name}`);
 const shownBranches = computed(() => (isOpen.value ? props.split.branches : []));
 
-function isHeard(branch: Branch): boolean {
-    return isOn.value && (facts.value?.heard?.includes(branch.id) ?? true);
+const { opening } = useSelectorPlace(
+    () => props.channel,
+    () => props.split,
+);
+
+function openOf(branch: Branch): number {
+    return opening(props.split.branches.indexOf(branch));
 }
+
+function isHeard(branch: Branch): boolean {
+    return isOn.value && (facts.value?.heard?.includes(branch.id) ?? true) && openOf(branch) > 0;
+}
+
+/** What a split says while it is closed: how many branches, or which of them its selector has open. */
+const closedName = computed(() => {
+    const open = props.split.branches.filter((branch) => openOf(branch) > 0);
+    const name = facts.value?.label ?? 'Split';
+    return props.split.selector ? `${name} · ${open.map((branch) => branch.name).join(' + ') || 'none'}` : name;
+});
 
 function select(event: MouseEvent): void {
     selection.selectInsert(props.channel.id, props.split.id, event);
@@ -68,13 +85,21 @@ function band(index: number): string {
 
 /** Room for a branch's name and the widest of its chips: more of them go on in another line. */
 function leastWidth(branch: Branch, index: number): number {
-    const label = `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 6.4 + 14;
+    const label =
+        `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 6.4 + (props.split.selector ? 30 : 14);
     const inside = branch.inserts.some((insert) => insert.type === 'split') ? 190 : branch.inserts.length > 0 ? 84 : 0;
     return label + 28 + inside;
 }
 
 function branchTitle(branch: Branch): string {
-    const state = branch.mute ? ', muted' : isHeard(branch) ? '' : ', silent';
+    const open = Math.round(openOf(branch) * 100);
+    const state = branch.mute
+        ? ', muted'
+        : props.split.selector && open < 100
+          ? `, ${open} % open`
+          : isHeard(branch)
+            ? ''
+            : ', silent';
     const level = listening.level(`${props.channel.id}:branch:${branch.id}`);
     return `${branch.name} ${decibels(branch.gain)} dB${branch.invert ? ', polarity inverted' : ''}${state}${
         level ? `, peak ${decibels(level.peak)} dBFS` : ''
@@ -114,7 +139,11 @@ function branchTitle(branch: Branch): string {
                 <span class="turn out" aria-hidden="true" />
                 <button class="name plain" :title="branchTitle(branch)" @click.stop="select">
                     <span v-if="branch.mute" class="state">M</span><span v-if="branch.solo" class="state solo">S</span
-                    >{{ branch.name }} <span class="figure gain">{{ decibels(branch.gain, true) }}</span
+                    ><span
+                        v-if="split.selector"
+                        class="opening"
+                        :style="{ '--open': `${Math.round(openOf(branch) * 360)}deg` }"
+                    />{{ branch.name }} <span class="figure gain">{{ decibels(branch.gain, true) }}</span
                     ><span v-if="band(index)" class="band">{{ band(index) }}</span>
                 </button>
                 <InsertRow
@@ -137,7 +166,7 @@ function branchTitle(branch: Branch): string {
             @click.stop="select"
             @dblclick.stop="screen.toggleSplit(split.id, isCompact)"
         >
-            {{ facts?.label ?? 'Split' }}
+            {{ closedName }}
         </button>
         <span class="end">
             <PathLine :tap="after" :wide="session.isStereo(after)" :silent="silent" />
@@ -284,6 +313,16 @@ function branchTitle(branch: Branch): string {
     font-size: 12px;
     color: var(--soft);
     letter-spacing: -0.02em;
+}
+
+/* How far the selector has it open. */
+.opening {
+    flex: none;
+    width: 11px;
+    height: 11px;
+    border: 1.5px solid var(--deep);
+    border-radius: 50%;
+    background: conic-gradient(var(--deep) var(--open), transparent 0);
 }
 
 .state {

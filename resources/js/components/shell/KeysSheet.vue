@@ -21,6 +21,8 @@ const keys = [
     ['Ctrl A', 'select all tracks'],
     ['Ctrl C  Ctrl V', 'copy inserts, paste on the selection'],
     ['[  ]', 'the preset before or after'],
+    ['K', 'the next sound of the channel, with Shift the one before'],
+    [',  .', 'the selector of a split to the branch before or after'],
     ['Delete', 'remove what is selected'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z', 'redo'],
