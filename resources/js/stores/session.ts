@@ -57,6 +57,8 @@ export const useSession = defineStore('session', () => {
     const state = shallowRef<SessionState | null>(null);
     /** What an edit becomes before it is made: a macro that is assigned takes movements for itself. */
     const through = shallowRef<(edit: Edit) => Edit>((edit) => edit);
+    /** Is told of each edit that is made on this page. */
+    const onEdit = shallowRef<(edit: Edit) => void>(() => undefined);
     const all = ref<SessionSummary[]>([]);
     const waiting: Waiting[] = [];
     let busy = false;
@@ -239,6 +241,7 @@ export const useSession = defineStore('session', () => {
         if (of === undefined) {
             return Promise.resolve();
         }
+        onEdit.value(wanted);
         const change = through.value(wanted);
         return new Promise((resolve) => {
             const last = waiting[waiting.length - 1];
@@ -363,6 +366,7 @@ export const useSession = defineStore('session', () => {
         show,
         refresh,
         through,
+        onEdit,
         edit,
         ask,
         takeIfShown,

@@ -14,15 +14,3 @@ const macros = useMacros();
         <button class="pill on" @click="macros.end()">Done</button>
     </div>
 </template>
-
-<style scoped>
-.assign {
-    display: flex;
-    gap: 10px;
-    align-items: center;
-    margin-bottom: 8px;
-    padding: 6px 28px 6px 13px;
-    border-left: 3px solid var(--plum);
-    background: var(--paper);
-}
-</style>

@@ -256,7 +256,7 @@ text {
 }
 
 .switch circle {
-    fill: var(--ground);
+    fill: var(--sheet);
     stroke: var(--deep);
     stroke-width: 3;
     cursor: ew-resize;
@@ -267,7 +267,7 @@ text {
 }
 
 .edge {
-    fill: var(--ground);
+    fill: var(--sheet);
     stroke: var(--soft);
     stroke-width: 1.5;
     cursor: ew-resize;

@@ -34,6 +34,11 @@ const EDGES: { key: keyof SelectorRange; name: string }[] = [
     { key: 'fadeTo', name: 'over' },
 ];
 
+/** At the ends of the selector nothing comes further, and nothing fades. */
+const edges = computed(() =>
+    EDGES.filter(({ key }) => (key !== 'fadeFrom' || range.value.from > 0) && (key !== 'fadeTo' || range.value.to < 1)),
+);
+
 /** The ends a place can have: a range is at least a hundredth wide. */
 function limits(key: keyof SelectorRange): [number, number] {
     return key === 'from' ? [0, range.value.to * 100 - 1] : key === 'to' ? [range.value.from * 100 + 1, 100] : [0, 100];
@@ -97,7 +102,7 @@ function step(to: 'next' | 'previous'): void {
             <div v-if="picked" class="range" :data-range="picked.id">
                 <strong>{{ picked.name }}</strong>
                 <span v-if="!picked.range" class="hint">always open</span>
-                <div v-for="edge in EDGES" :key="edge.key" class="setting">
+                <div v-for="edge in edges" :key="edge.key" class="setting">
                     <span>{{ edge.name }}</span>
                     <LyingSlider
                         :model-value="Math.round(range[edge.key] * 1000) / 10"

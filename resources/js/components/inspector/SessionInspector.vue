@@ -5,6 +5,7 @@ import type { Revision } from '@/api/types';
 import { clock } from '@/format';
 import { useSession } from '@/stores/session';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
+import ControllersSection from './ControllersSection.vue';
 
 const session = useSession();
 const revisions = ref<Revision[]>([]);
@@ -54,6 +55,7 @@ function time(at: string): string {
             {{ (((session.state?.latency.session ?? 0) / session.document.sampleRate) * 1000).toFixed(1) }} ms after its
             sources; renders are trimmed by as much.
         </p>
+        <ControllersSection />
         <h3>Revisions</h3>
         <ol>
             <li v-for="revision in revisions" :key="revision.id" :class="{ current: revision.current }">

@@ -44,7 +44,7 @@ function moves(of: SoundSwitch): string {
 
 <template>
     <section data-sounds>
-        <h3>Sounds</h3>
+        <h3>Sound switches</h3>
         <div v-for="each in own" :key="each.id" class="switch" :data-sound-switch="each.id">
             <div class="head">
                 <NameField

@@ -5,6 +5,7 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import AssignStrip from './AssignStrip.vue';
+import LearnStrip from './LearnStrip.vue';
 import ChannelInspector from './ChannelInspector.vue';
 import LoadInspector from './LoadInspector.vue';
 import HeadroomInspector from './HeadroomInspector.vue';
@@ -54,6 +55,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
             ›
         </button>
         <AssignStrip />
+        <LearnStrip />
         <PilotList v-if="pilot.isShown" />
         <HeadroomInspector v-else-if="screen.view === 'headroom'" />
         <LoadInspector v-else-if="screen.view === 'load'" />

@@ -62,6 +62,7 @@ describe('the inspector of a channel', () => {
             'Sound',
             'Input',
             'Macros',
+            'Sound switches',
             'Row and routing',
             'Record',
             'Freeze and print',

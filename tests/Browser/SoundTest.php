@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+use Facebook\WebDriver\WebDriverKeys;
+
+beforeEach(function (): void {
+    openTracks();
+    onServerDo(['type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'drive', 'parameters' => ['drive' => 6]]);
+    showCello();
+});
+
+afterEach(fn () => closeTracks());
+
+/** Loads the page, with what was done on the server meanwhile, and shows the cello in the inspector. */
+function showCello(): void
+{
+    test()->browser->visit(test()->hafen->url('/?session='.test()->session));
+    test()->browser->waitFor('[data-channel="cello"]');
+    clickOn('[data-channel-row="cello"] .name', 'Cello');
+    test()->browser->waitFor('[data-sounds]');
+}
+
+/** The drive of the cello, as the server has it. */
+function driveNow(): array
+{
+    return array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => ($insert['processor'] ?? '') === 'drive'))[0];
+}
+
+function selectorNow(): ?array
+{
+    return array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => $insert['type'] === 'split'))[0]['selector'] ?? null;
+}
+
+it('makes two sounds of a row from how it stands, and goes from one to the other by press and by key', function (): void {
+    $this->browser->find('[data-new-sound-switch]')->click();
+    $this->browser->waitFor('[data-sound]');
+    onServerDo(['type' => 'set-insert-on', 'inserts' => [driveNow()['id']], 'on' => false]);
+    showCello();
+    $this->browser->waitFor('[data-keep-sound]');
+    $this->browser->find('[data-new-sound]')->click();
+    $this->browser->until(fn (): bool => count($this->browser->script('return [...document.querySelectorAll("[data-sound]")].map((one) => one.dataset.sound)')) === 2, 'two sounds');
+    $this->browser->waitFor('[data-sound-name]');
+    $name = $this->browser->find('[data-sound-name] + [data-sound-name] .name');
+    $name->sendKeys(WebDriverKeys::CONTROL.'a');
+    $name->sendKeys('Clean'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => (channelOnServer('Cello')['sounds'][0]['sounds'][1]['name'] ?? '') === 'Clean', 'its name');
+    expect($this->browser->script('return [...document.querySelectorAll("[data-sounds] li")].map((one) => one.textContent)'))->toBe(['Drive: on']);
+    $this->browser->script('document.querySelectorAll("[data-sound]")[0].click()');
+    $this->browser->until(fn (): bool => driveNow()['on'] === true, 'the first sound');
+    $this->browser->find('body')->sendKeys('k');
+    $this->browser->until(fn (): bool => driveNow()['on'] === false, 'the second by key');
+    $this->browser->find('body')->sendKeys('K');
+    $this->browser->until(fn (): bool => driveNow()['on'] === true && $this->browser->script('return document.querySelectorAll("[data-sound]")[0].getAttribute("aria-checked")') === 'true', 'the first by key');
+    expect($this->browser->complaints())->toBe([]);
+});
+
+it('puts a selector between branches, steps through them by key, and drags the edge where two of them meet', function (): void {
+    onServerDo(['type' => 'add-split', 'channel' => 'cello', 'branches' => 3]);
+    showCello();
+    $this->browser->waitFor('[data-channel-row="cello"] .fork')->click();
+    $this->browser->waitFor('[data-add-selector]')->click();
+    $this->browser->waitFor('[data-selector-picture]');
+    expect(round(selectorNow()['value'], 3))->toBe(0.142);
+    $this->browser->find('body')->sendKeys('.');
+    $this->browser->until(fn (): bool => selectorNow()['value'] == 0.5, 'the middle branch');
+    $this->browser->until(fn (): bool => $this->browser->script('return [...document.querySelectorAll("[data-track]")].map((one) => one.classList.contains("open"))') === [false, true, false], 'the siding to be open');
+    expect($this->browser->script('return [...document.querySelectorAll("[data-branch-row]")].map((one) => one.classList.contains("quiet"))'))->toBe([true, false, true]);
+    // Both edges that lie there go to where the picture has 60 %.
+    $branches = $this->browser->script('return [...document.querySelectorAll("[data-track]")].map((one) => one.dataset.track)');
+    $this->browser->script(<<<JS
+        const edge = document.querySelector('[data-edge="{$branches[1]}:to"]').getBoundingClientRect();
+        const picture = document.querySelector('[data-selector-picture]').getBoundingClientRect();
+        const fire = (type, x, on) => on.dispatchEvent(new PointerEvent(type, {bubbles: true, clientX: x, clientY: edge.y + 2, button: 0}));
+        fire('pointerdown', edge.x + edge.width / 2, document.querySelector('[data-edge="{$branches[1]}:to"]'));
+        fire('pointermove', picture.left + picture.width * (10 + 0.6 * 280) / 300, window);
+        fire('pointerup', picture.left + picture.width * (10 + 0.6 * 280) / 300, window);
+        JS);
+    $ranges = fn (): array => array_column(array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => $insert['type'] === 'split'))[0]['branches'], 'range');
+    $this->browser->until(fn (): bool => abs($ranges()[1]['to'] - 0.6) < 0.002 && abs($ranges()[2]['from'] - 0.6) < 0.002, 'the edge that both share');
+    $this->browser->find('body')->sendKeys(',');
+    $this->browser->until(fn (): bool => selectorNow()['value'] < 0.3, 'the first branch again');
+    expect($this->browser->complaints())->toBe([]);
+});
