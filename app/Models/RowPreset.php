@@ -13,6 +13,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property string $name
  * @property string $use
  * @property string $inserts JSON
+ * @property string $macros JSON: those that move it
+ * @property string $sounds JSON: its sound switches
  */
 final class RowPreset extends Model
 {

@@ -12,6 +12,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $id
  * @property string $name
  * @property string $split JSON
+ * @property string $macros JSON: those that move it
+ * @property string $sounds JSON: its sound switches
  */
 final class SplitPreset extends Model
 {

@@ -67,9 +67,15 @@ final readonly class PresetShelf
     /** @return array<string, mixed> */
     public function keepRow(RowPreset $row): array
     {
-        $json = json_encode($this->codec->rowToArray($row)['inserts'], JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE);
+        $whole = $this->codec->rowToArray($row);
+        $json = static fn (mixed $part): string => json_encode($part, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE);
 
-        return self::shownRow(StoredRow::query()->updateOrCreate(['name' => $row->name], ['use' => $row->use, 'inserts' => $json]));
+        return self::shownRow(StoredRow::query()->updateOrCreate(['name' => $row->name], [
+            'use' => $row->use,
+            'inserts' => $json($whole['inserts']),
+            'macros' => $json($whole['macros'] ?? []),
+            'sounds' => $json($whole['sounds'] ?? []),
+        ]));
     }
 
     /** Everything of one's own. */
@@ -79,7 +85,7 @@ final readonly class PresetShelf
             array_values(StoredPreset::query()->orderBy('processor')->orderBy('name')->get()
                 ->map(static fn (StoredPreset $preset): Preset => new Preset($preset->processor, $preset->name, $preset->use, $preset->parameters))->all()),
             array_values(StoredRow::query()->orderBy('name')->get()
-                ->map(fn (StoredRow $row): RowPreset => $this->codec->row(new JsonNode((object) ['name' => $row->name, 'use' => $row->use, 'inserts' => json_decode($row->inserts)])))->all()),
+                ->map(fn (StoredRow $row): RowPreset => $this->codec->row(new JsonNode((object) array_diff_key(self::shownRow($row), ['id' => 0]))))->all()),
         );
     }
 
@@ -118,6 +124,6 @@ final readonly class PresetShelf
     /** @return array<string, mixed> */
     private static function shownRow(StoredRow $row): array
     {
-        return ['id' => $row->id, 'name' => $row->name, 'use' => $row->use, 'inserts' => json_decode($row->inserts)];
+        return ['id' => $row->id, 'name' => $row->name, 'use' => $row->use, 'inserts' => json_decode($row->inserts), 'macros' => json_decode($row->macros), 'sounds' => json_decode($row->sounds)];
     }
 }

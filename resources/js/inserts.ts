@@ -1,3 +1,4 @@
+import type { RowControls } from '@/api/edits';
 import type { Branch, Channel, Insert, RowName, Split } from '@/api/types';
 
 /** Where an insert stands: on a row, or in a branch of a split. */
@@ -52,4 +53,32 @@ function findIn(
         }
     }
     return null;
+}
+
+/** The macros and sound switches of a channel, as far as they move some of its inserts: for inserts that are kept outside it. */
+export function controlsOf(channel: Channel, inserts: Insert[]): RowControls {
+    const own = new Set(
+        allInserts(inserts).flatMap((insert) =>
+            insert.type === 'split' ? [insert.id, ...insert.branches.map(({ id }) => id)] : [insert.id],
+        ),
+    );
+    const isOwn = (target: string) => own.has(target.split(':')[1] ?? '');
+    const macros = (channel.macros ?? [])
+        .map((macro) => ({ ...macro, moves: macro.moves.filter(({ target }) => isOwn(target)) }))
+        .filter(({ moves }) => moves.length > 0);
+    const sounds = (channel.sounds ?? [])
+        .map((of) => ({
+            ...of,
+            sounds: of.sounds.map((sound) => ({
+                ...sound,
+                values: Object.fromEntries(Object.entries(sound.values).filter(([target]) => isOwn(target))),
+            })),
+        }))
+        .filter((of) => of.sounds.some(({ values }) => Object.keys(values).length > 0));
+    return controlsIn({ macros, sounds });
+}
+
+/** The macros and sound switches a stored row or split brings. */
+export function controlsIn({ macros = [], sounds = [] }: RowControls): RowControls {
+    return { ...(macros.length > 0 ? { macros } : {}), ...(sounds.length > 0 ? { sounds } : {}) };
 }

@@ -21,15 +21,17 @@ final class SplitPresetController
 
     public function store(Request $request, SessionCodec $codec): JsonResponse
     {
-        $body = JsonBody::of($request)->keys(['name', 'split']);
+        $body = JsonBody::of($request)->keys(['name', 'split'], ['macros', 'sounds']);
         $split = $body->get('split');
         $row = $codec->row(new JsonNode([$split->value], '/split'));
         if (! $row[0] instanceof Split) {
             throw $split->expected('a split');
         }
+        $controls = SessionCodec::controlsToArray($codec->controls($body, $row));
+        $json = static fn (mixed $part): string => json_encode($part, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE);
         $preset = SplitPreset::query()->updateOrCreate(
             ['name' => $body->get('name')->text(1, 120)],
-            ['split' => json_encode($split->value, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE)],
+            ['split' => $json($split->value), 'macros' => $json($controls['macros'] ?? []), 'sounds' => $json($controls['sounds'] ?? [])],
         );
 
         return new JsonResponse(self::shown($preset), 201);
@@ -45,6 +47,6 @@ final class SplitPresetController
     /** @return array<string, mixed> */
     private static function shown(SplitPreset $preset): array
     {
-        return ['id' => $preset->id, 'name' => $preset->name, 'split' => json_decode($preset->split)];
+        return ['id' => $preset->id, 'name' => $preset->name, 'split' => json_decode($preset->split), 'macros' => json_decode($preset->macros), 'sounds' => json_decode($preset->sounds)];
     }
 }

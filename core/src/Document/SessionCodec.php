@@ -17,6 +17,7 @@ use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Macro\MacroControls;
+use Hafen\Session\Macro\RowControls;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 
@@ -275,6 +276,32 @@ final readonly class SessionCodec
     public function macros(): MacroCodec
     {
         return $this->macros;
+    }
+
+    /**
+     * The macros and sound switches that go with inserts, as `macros` and `sounds` of an object.
+     *
+     * @param  list<Insert>  $inserts
+     *
+     * @throws InvalidDocument where they move what is not among the inserts
+     */
+    public function controls(JsonNode $node, array $inserts): RowControls
+    {
+        $row = new Channel('row', ChannelKind::Track, 'Row', Width::Stereo, new ClipSource([]), inserts: $inserts);
+
+        return new RowControls(
+            $node->has('macros') ? $this->macros->decode($node->get('macros'), $row) : [],
+            $node->has('sounds') ? $this->sounds->decode($node->get('sounds'), $row) : [],
+        );
+    }
+
+    /** @return array<string, list<array<string, mixed>>> `macros` and `sounds`, each left out where there are none */
+    public static function controlsToArray(RowControls $controls): array
+    {
+        return [
+            ...($controls->macros === [] ? [] : ['macros' => MacroCodec::encode($controls->macros)]),
+            ...($controls->sounds === [] ? [] : ['sounds' => SoundCodec::encode($controls->sounds)]),
+        ];
     }
 
     /** The automation of a channel, for edits that bring some. */

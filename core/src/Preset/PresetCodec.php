@@ -58,19 +58,19 @@ final readonly class PresetCodec
     /** @throws InvalidDocument */
     public function row(JsonNode $node): RowPreset
     {
-        $node->keys(['name', 'inserts'], ['use']);
+        $node->keys(['name', 'inserts'], ['use', 'macros', 'sounds']);
         $inserts = $this->sessions->row($node->get('inserts'));
         if ($inserts === []) {
             throw $node->get('inserts')->expected('one insert or more');
         }
 
-        return new RowPreset($node->get('name')->text(1, 120), self::useOf($node), $inserts);
+        return new RowPreset($node->get('name')->text(1, 120), self::useOf($node), $inserts, $this->sessions->controls($node, $inserts));
     }
 
     /** @return array<string, mixed> */
     public function rowToArray(RowPreset $row): array
     {
-        return ['name' => $row->name, 'use' => $row->use, 'inserts' => $this->sessions->rowToArray($row->inserts)];
+        return ['name' => $row->name, 'use' => $row->use, 'inserts' => $this->sessions->rowToArray($row->inserts), ...SessionCodec::controlsToArray($row->controls)];
     }
 
     private static function useOf(JsonNode $node): string

@@ -10,6 +10,9 @@ use Hafen\Session\Insert\Insert;
 /** Hands out ids that are not taken in a session: "i" and a number for inserts, "s" splits, "b" branches, "n" sends, "m" macros, "w" sound switches, "k" sounds, "l" hardware loops. */
 final class FreshIds
 {
+    /** @var array<string, string> ids of copies by what was copied */
+    private array $copies = [];
+
     /**
      * @param  array<string, int>  $highest  number in use by letter
      * @param  array<string, true>  $taken  all ids there are
@@ -94,15 +97,25 @@ final class FreshIds
         return $this->next('n');
     }
 
+    /** @return array<string, string> ids of the copies made so far, by what was copied */
+    public function copies(): array
+    {
+        return $this->copies;
+    }
+
     /** A copy of an insert, and of all that is in it, under new ids. */
     public function copyOf(Insert $insert): Insert
     {
-        return $insert->withId($insert->branches() === [] ? $this->insert() : $this->split())->withEachBranch($this->copyOfBranch(...));
+        $id = $this->copies[$insert->id()] = $insert->branches() === [] ? $this->insert() : $this->split();
+
+        return $insert->withId($id)->withEachBranch($this->copyOfBranch(...));
     }
 
     public function copyOfBranch(Branch $branch): Branch
     {
-        return $branch->withId($this->branch())->withInserts(array_map($this->copyOf(...), $branch->inserts));
+        $id = $this->copies[$branch->id] = $this->branch();
+
+        return $branch->withId($id)->withInserts(array_map($this->copyOf(...), $branch->inserts));
     }
 
     private function next(string $letter): string

@@ -179,3 +179,25 @@ it('makes another sound of what an automated macro or switch moves, and none of 
         ->and($hash(edited($moving, ['type' => 'rename-sound', 'switch' => 'w1', 'sound' => 'k1', 'name' => 'Soft'])))->toBe($hash($moving))
         ->and($hash(edited($sounds, ['type' => 'set-sound-switch', 'switch' => 'w1', 'fade' => 7])))->toBe($hash($sounds));
 });
+
+it('brings the macros and sound switches of a stored row along, under new ids', function (): void {
+    $preset = [
+        'name' => 'Bite', 'inserts' => [['type' => 'processor', 'id' => 'i1', 'processor' => 'gain', 'parameters' => ['gain' => -6]], ['type' => 'processor', 'id' => 'i7', 'processor' => 'drive']],
+        'macros' => [['id' => 'm1', 'name' => 'Bite', 'moves' => [['target' => 'parameter:i1:gain', 'from' => -6, 'to' => 0]]]],
+        'sounds' => [['id' => 'w1', 'name' => 'Tone', 'chosen' => 'k1', 'sounds' => [['id' => 'k1', 'name' => 'Clean', 'values' => ['on:i7' => 0]], ['id' => 'k2', 'name' => 'Driven', 'values' => ['on:i7' => 1]]]]],
+    ];
+    $codec = new Hafen\Preset\PresetCodec(new SessionCodec(Mix::processors()));
+    $row = $codec->rowToArray($codec->row(Hafen\Document\JsonNode::parse((string) json_encode($preset), 1 << 20)));
+    expect($row['macros'][0]['moves'][0]['target'])->toBe('parameter:i1:gain')->and($row['sounds'][0]['chosen'])->toBe('k1');
+    // The ids are taken in the session; those that are pasted get others, and move what was pasted.
+    $session = edited(sounds(), ['type' => 'paste-inserts', 'channel' => 'return', 'inserts' => $row['inserts'], 'macros' => $row['macros'], 'sounds' => $row['sounds']]);
+    [$gain, $drive] = array_map(static fn ($insert): string => $insert->id(), $session->channel('return')->inserts);
+    $macro = $session->channel('return')->macros[0];
+    $switch = $session->channel('return')->sounds[0];
+    expect([$gain, $drive])->not->toContain('i1', 'i7')->and($macro->moves[0]->target->text())->toBe("parameter:{$gain}:gain")->and($switch->id)->not->toBe('w1')->and($switch->targets()[0]->text())->toBe("on:{$drive}")
+        ->and($switch->sound((string) $switch->chosen)?->name)->toBe('Clean');
+    $turned = editedAll($session, [['type' => 'turn-macro', 'macro' => $macro->id, 'value' => 1], ['type' => 'choose-sound', 'switch' => $switch->id, 'sound' => $switch->sounds[0]->id]]);
+    expect($turned->locate($gain)->insert->parameters['gain'])->toBe(0.0)->and($turned->locate($drive)->insert->isOn())->toBeFalse()->and($turned->locate('i1')->insert->parameters['gain'])->toBe(0.0)
+        ->and(fn () => edited(sounds(), ['type' => 'paste-inserts', 'channel' => 'return', 'inserts' => $row['inserts'], 'macros' => [['id' => 'm1', 'name' => 'X', 'moves' => [['target' => 'send:n1', 'from' => 0, 'to' => 1]]]]]))
+        ->toThrow('Found "send:n1"; allowed is a control of this channel that is a number or a switch');
+});

@@ -2,9 +2,11 @@ import type {
     AfterPrint,
     AutomationPoint,
     Insert,
+    Macro,
     ParameterValue,
     PrintTap,
     SelectorRange,
+    SoundSwitch,
     SplitChoice,
     TapName,
 } from '@/api/types';
@@ -116,7 +118,7 @@ type InsertEdit =
           parameters?: Record<string, ParameterValue>;
           preset?: string;
       } & RowPosition)
-    | ({ type: 'paste-inserts'; channel: string; inserts: Insert[]; name?: string } & RowPosition)
+    | ({ type: 'paste-inserts'; channel: string; inserts: Insert[]; name?: string } & RowControls & RowPosition)
     | ({ type: 'move-insert'; insert: string; channel: string } & RowPosition)
     | ({ type: 'copy-inserts'; inserts: string[]; channels: string[] } & RowPosition)
     | { type: 'swap-inserts'; insert: string; with: string }
@@ -131,6 +133,12 @@ type InsertEdit =
     | { type: 'set-sidechain'; insert: string; sidechain: { channel: string; tap: TapName } | null }
     | { type: 'swap-settings' | 'drop-other-setting'; insert: string }
     | { type: 'cut-frequency'; channel: string; frequency: number; depth: number };
+
+/** What goes with inserts that come from outside the session. */
+export interface RowControls {
+    macros?: Macro[];
+    sounds?: SoundSwitch[];
+}
 
 type MacroEdit =
     | { type: 'add-macro'; channel: string; name: string; switch?: boolean }

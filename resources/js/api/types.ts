@@ -490,6 +490,8 @@ export interface RowPreset {
     name: string;
     use: string;
     inserts: Insert[];
+    macros?: Macro[];
+    sounds?: SoundSwitch[];
 }
 
 /** Something the Pilot found; `part` is an insert, split or send. */
@@ -509,6 +511,8 @@ export interface SplitPreset {
     id: number;
     name: string;
     split: Split;
+    macros?: Macro[];
+    sounds?: SoundSwitch[];
 }
 
 /** What a kind of channel may do. */

@@ -2,7 +2,8 @@ import { useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { ProcessorSpec, Split, SplitChoice, SplitPreset } from '@/api/types';
+import type { Channel, ProcessorSpec, Split, SplitChoice, SplitPreset } from '@/api/types';
+import { controlsOf } from '@/inserts';
 import { rules } from '@/rules';
 
 export type FoundSplit = Pick<SplitChoice, 'id' | 'name' | 'purpose'> &
@@ -23,8 +24,8 @@ export const useCatalogue = defineStore('catalogue', () => {
         ]);
     }
 
-    async function saveSplit(name: string, split: Split): Promise<void> {
-        await api.post('split-presets', { name, split });
+    async function saveSplit(name: string, split: Split, channel: Channel): Promise<void> {
+        await api.post('split-presets', { name, split, ...controlsOf(channel, [split]) });
         splits.value = await api.get<SplitPreset[]>('split-presets');
     }
 

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
+import type { RowControls } from '@/api/edits';
 import type { Channel, Insert, Preset, RowName, RowPreset } from '@/api/types';
 import { newGesture } from '@/gesture';
-import { allInserts } from '@/inserts';
+import { allInserts, controlsIn } from '@/inserts';
 import { useCatalogue, type FoundSplit } from './catalogue';
 import { useSelection } from './selection';
 import { useSession } from './session';
@@ -155,7 +156,7 @@ export const useFinder = defineStore('finder', () => {
         const wanted = request.value;
         request.value = null;
         if (wanted) {
-            await pasteOn(wanted.channels, row.inserts, row.name, wanted);
+            await pasteOn(wanted.channels, row.inserts, row.name, wanted, controlsIn(row));
         }
     }
 
@@ -165,6 +166,7 @@ export const useFinder = defineStore('finder', () => {
         inserts: Insert[],
         name: string,
         spot: { row: RowName; at: number | null; branch: string | null } = { row: 'inserts', at: null, branch: null },
+        controls: RowControls = {},
     ): Promise<void> {
         const gesture = newGesture();
         for (const channel of channels) {
@@ -177,6 +179,7 @@ export const useFinder = defineStore('finder', () => {
                     ...(spot.branch === null ? {} : { branch: spot.branch }),
                     name,
                     inserts,
+                    ...controls,
                 },
                 gesture,
             );
@@ -248,7 +251,13 @@ export const useFinder = defineStore('finder', () => {
         };
         await session.edit(
             'stored' in way
-                ? { type: 'paste-inserts', ...spot, name: way.name, inserts: [way.stored.split] }
+                ? {
+                      type: 'paste-inserts',
+                      ...spot,
+                      name: way.name,
+                      inserts: [way.stored.split],
+                      ...controlsIn(way.stored),
+                  }
                 : { type: 'add-split', ...spot, ...way.edit },
         );
         const after = session.channel(first);

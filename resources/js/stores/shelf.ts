@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '@/api/client';
-import type { Insert, ParameterValue, Preset, RowPreset } from '@/api/types';
+import type { Channel, ParameterValue, Preset, RowPreset } from '@/api/types';
+import { controlsOf } from '@/inserts';
 import { useSession } from './session';
 import { tell, tellRefusal } from './notices';
 
@@ -72,8 +73,15 @@ export const useShelf = defineStore('shelf', () => {
 
     const save = (processor: string, name: string, use: string, parameters: Record<string, ParameterValue>) =>
         tried(() => api.post('presets', { processor, name, use, parameters }));
-    const saveRow = (name: string, use: string, inserts: Insert[]) =>
-        tried(() => api.post('row-presets', { name, use, inserts }));
+    const saveRow = (name: string, use: string, channel: Channel) =>
+        tried(() =>
+            api.post('row-presets', {
+                name,
+                use,
+                inserts: channel.inserts,
+                ...controlsOf(channel, channel.inserts),
+            }),
+        );
     const remove = (preset: Preset) => tried(() => api.delete(`presets/${preset.id}`));
     const removeRow = (row: RowPreset) => tried(() => api.delete(`row-presets/${row.id}`));
 

@@ -110,9 +110,10 @@ final class SplitEditCodec
 
     private static function pasteInserts(JsonNode $node, SessionCodec $sessions): PasteInserts
     {
-        $node->keys(['type', 'channel', 'inserts'], ['row', 'at', 'branch', 'name']);
+        $node->keys(['type', 'channel', 'inserts'], ['row', 'at', 'branch', 'name', 'macros', 'sounds']);
+        $inserts = $sessions->row($node->get('inserts'));
 
-        return new PasteInserts($sessions->row($node->get('inserts')), self::position($node), $node->optional('name')?->text(0, 120) ?? '');
+        return new PasteInserts($inserts, self::position($node), $node->optional('name')?->text(0, 120) ?? '', $sessions->controls($node, $inserts));
     }
 
     private static function position(JsonNode $node): InsertPosition

@@ -40,6 +40,17 @@ final readonly class Macro
         return array_map(static fn (MacroMove $move): MacroTarget => $move->target, $this->moves);
     }
 
+    public function withId(string $id): self
+    {
+        return $this->copy(id: $id);
+    }
+
+    /** @param  list<MacroMove>  $moves */
+    public function withMoves(array $moves): self
+    {
+        return $this->copy(moves: $moves);
+    }
+
     public function withName(string $name): self
     {
         return $this->copy(name: $name);

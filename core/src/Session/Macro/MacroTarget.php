@@ -25,6 +25,12 @@ final readonly class MacroTarget
         return new self(MacroTargetKind::from($parts[0]), $parts[1] ?? '', $parts[2] ?? null);
     }
 
+    /** The same control of another insert, send or branch. */
+    public function of(string $part): self
+    {
+        return new self($this->kind, $part, $this->parameter);
+    }
+
     public function text(): string
     {
         return "{$this->kind->value}:{$this->part}".($this->parameter === null ? '' : ":{$this->parameter}");

@@ -1,21 +1,28 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Channel, Macro } from '@/api/types';
+import type { Channel, Macro, Split } from '@/api/types';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import NameField from '@/components/controls/NameField.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
+import { controlsOf } from '@/inserts';
 import { useMacros } from '@/stores/macros';
 import { useSession } from '@/stores/session';
 import MacroMoves from './MacroMoves.vue';
 
-/** The macros of a channel: each turned, named, assigned, and with the list of what it moves. */
-const props = defineProps<{ channel: Channel }>();
+/** The macros of a channel, or those of them that move what is in a split: each turned, named, assigned, and with the list of what it moves. */
+const props = defineProps<{ channel: Channel; within?: Split }>();
 
 const session = useSession();
 const macros = useMacros();
 
-const own = computed(() => props.channel.macros ?? []);
+const all = computed(() => props.channel.macros ?? []);
+const own = computed(() => {
+    const within = props.within ? controlsOf(props.channel, [props.within]).macros?.map(({ id }) => id) : null;
+    return within === null
+        ? all.value
+        : all.value.filter(({ id, moves }) => moves.length === 0 || within?.includes(id));
+});
 /** The one whose list is open. */
 const open = ref<string | null>(null);
 
@@ -28,7 +35,7 @@ function add(isSwitch: boolean): void {
     void session.edit({
         type: 'add-macro',
         channel: props.channel.id,
-        name: `Macro ${own.value.length + 1}`,
+        name: `Macro ${all.value.length + 1}`,
         switch: isSwitch,
     });
 }

@@ -45,7 +45,7 @@ function remove(): void {
 async function saveRow(): Promise<void> {
     const name = await askName('Save row', 'Save', 'row');
     if (name) {
-        await shelf.saveRow(name, 'Own', props.channel.inserts);
+        await shelf.saveRow(name, 'Own', props.channel);
     }
 }
 </script>

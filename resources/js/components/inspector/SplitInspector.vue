@@ -16,6 +16,7 @@ import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
+import MacrosSection from './MacrosSection.vue';
 import SelectorSection from './SelectorSection.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
@@ -85,7 +86,7 @@ async function save(): Promise<void> {
         return;
     }
     try {
-        await catalogue.saveSplit(name, props.split);
+        await catalogue.saveSplit(name, props.split, props.channel);
         tell(`“${name}” is in the finder.`);
     } catch (error) {
         tellRefusal(error);
@@ -166,6 +167,7 @@ function dissolve(keep: string): void {
             </LyingSlider>
         </div>
 
+        <MacrosSection :channel="channel" :within="split" />
         <SelectorSection :channel="channel" :split="split" />
 
         <section v-for="branch in split.branches" :key="branch.id" class="branch" :data-branch-settings="branch.id">

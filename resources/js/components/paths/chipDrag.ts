@@ -1,5 +1,6 @@
 import { shallowRef } from 'vue';
 import type { Preset, RowName, RowPreset } from '@/api/types';
+import { controlsIn } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useFinder } from '@/stores/finder';
 import { useSession } from '@/stores/session';
@@ -130,7 +131,7 @@ export function useChipDrag() {
     function put(load: Load, target: Target): void {
         const finder = useFinder();
         if (load.kind === 'row') {
-            void finder.pasteOn([target.channel], load.row.inserts, load.row.name, target);
+            void finder.pasteOn([target.channel], load.row.inserts, load.row.name, target, controlsIn(load.row));
             return;
         }
         finder.request = {
