@@ -9,7 +9,6 @@ use App\Models\Revision;
 use App\Models\StoredSession;
 use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
-use Hafen\Document\NotYetSupported;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Edit;
 use Hafen\Edit\Json\EditCodec;
@@ -71,7 +70,7 @@ final readonly class SessionBook
     {
         try {
             return $this->opened->of($stored->document);
-        } catch (InvalidDocument|NotYetSupported $broken) {
+        } catch (InvalidDocument $broken) {
             return $this->opened->of($this->recover($stored, $broken)->document);
         }
     }

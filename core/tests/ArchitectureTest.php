@@ -9,24 +9,25 @@ arch('the core knows nothing of the application')
 
 // What each part may use. Together they leave no circle: a part uses only what stands above it here, and itself.
 $layers = [
-    'Audio' => [],
+    'Note' => [],
+    'Audio' => ['Note'],
     'Dsp' => ['Audio'],
-    'Processor' => ['Audio', 'Dsp'],
+    'Processor' => ['Audio', 'Dsp', 'Note'],
     'Metering' => ['Audio', 'Dsp'],
-    'Session' => ['Processor'],
+    'Session' => ['Processor', 'Note'],
     'Routing' => ['Session', 'Processor'],
-    'Document' => ['Session', 'Routing', 'Processor'],
-    'Edit' => ['Session', 'Document', 'Routing', 'Processor', 'Audio'],
+    'Document' => ['Session', 'Routing', 'Processor', 'Note'],
+    'Edit' => ['Session', 'Document', 'Routing', 'Processor', 'Audio', 'Note'],
     'Preset' => ['Session', 'Document', 'Processor'],
     'Hardware' => ['Session', 'Document', 'Processor', 'Dsp', 'Audio'],
-    'Engine' => ['Hardware', 'Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Engine' => ['Note', 'Hardware', 'Session', 'Routing', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Survey' => ['Session', 'Document', 'Routing', 'Hardware', 'Engine', 'Metering', 'Processor', 'Audio'],
     'Headroom' => ['Session', 'Document', 'Edit', 'Routing', 'Hardware', 'Engine', 'Survey', 'Metering', 'Processor', 'Dsp', 'Audio'],
     'Pilot' => ['Session', 'Document', 'Edit', 'Routing', 'Survey', 'Headroom', 'Metering', 'Processor', 'Audio'],
-    'Printing' => ['Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
+    'Printing' => ['Note', 'Session', 'Document', 'Routing', 'Engine', 'Survey', 'Metering', 'Processor', 'Audio'],
     'Load' => ['Session', 'Routing', 'Engine', 'Audio'],
-    'Demo' => ['Hardware', 'Session', 'Processor', 'Dsp', 'Audio'],
-    'Command' => ['Session', 'Document', 'Edit', 'Routing', 'Hardware', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
+    'Demo' => ['Note', 'Hardware', 'Session', 'Processor', 'Dsp', 'Audio'],
+    'Command' => ['Note', 'Session', 'Document', 'Edit', 'Routing', 'Hardware', 'Engine', 'Survey', 'Headroom', 'Pilot', 'Preset', 'Printing', 'Load', 'Demo', 'Metering', 'Processor', 'Dsp', 'Audio'],
 ];
 foreach ($layers as $part => $uses) {
     arch("{$part} uses only what stands above it")
@@ -49,11 +50,11 @@ it('gives every part of the core its layer', function () use ($layers): void {
 arch('the job has no interface code')->expect('Hafen')->not->toUse(['echo', 'header', 'setcookie', 'dd', 'dump', 'var_dump'])->ignoring('Hafen\Tests');
 
 arch('every file is strict')->expect(['Hafen', 'App'])->toUseStrictTypes();
-arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation', 'Hafen\Edit\Freeze', 'Hafen\Edit\Version', 'Hafen\Edit\Print', 'Hafen\Edit\Take', 'Hafen\Edit\Hardware'])
+arch('edits are values')->expect(['Hafen\Edit\Channel', 'Hafen\Edit\Level', 'Hafen\Edit\Insert', 'Hafen\Edit\Split', 'Hafen\Edit\Send', 'Hafen\Edit\Automation', 'Hafen\Edit\Freeze', 'Hafen\Edit\Version', 'Hafen\Edit\Print', 'Hafen\Edit\Take', 'Hafen\Edit\Hardware', 'Hafen\Edit\Sound', 'Hafen\Edit\Note'])
     ->classes()->toBeReadonly()->ignoring([
         'Hafen\Edit\Version\Versions', 'Hafen\Edit\Hardware\Loops',
         'Hafen\Edit\Channel\NewChannels', 'Hafen\Edit\Insert\Rows', 'Hafen\Edit\Insert\ProcessorInserts', 'Hafen\Edit\Insert\UsualMix', 'Hafen\Edit\Level\RelativeMove',
-        'Hafen\Edit\Send\SendEdits', 'Hafen\Edit\Split\Branches',
+        'Hafen\Edit\Send\SendEdits', 'Hafen\Edit\Split\Branches', 'Hafen\Edit\Split\Selectors', 'Hafen\Edit\Sound\Sounds', 'Hafen\Edit\Note\NoteClips',
     ]);
 arch('every refused edit is an EditRefused')->expect('Hafen\Edit\Refusals')->toExtend('Hafen\Edit\EditRefused')->toBeFinal();
 arch('classes are final')->expect(['Hafen', 'App'])->classes()->toBeFinal()->ignoring(['Hafen\Refusal', 'Hafen\Edit\EditRefused', 'Hafen\Tests']);

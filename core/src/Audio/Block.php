@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Hafen\Audio;
 
+use Hafen\Note\NoteEvent;
+
 /**
  * A short range of sound under work: one packed list of samples per side, changed in place.
  *
@@ -23,6 +25,9 @@ final class Block
 
     /** Known to be silence; whoever puts sound in says that it is not. */
     public bool $isSilent = false;
+
+    /** @var list<NoteEvent> notes on their way to an instrument, counted from the start of the block, in their order */
+    public array $notes = [];
 
     /** @var list<float> */
     private static array $zeros = [];
@@ -85,11 +90,12 @@ final class Block
     /** A copy of some of its frames. */
     public function part(int $offset, int $frames): self
     {
-        if ($this->isSilent) {
-            return self::silent($frames);
-        }
+        $part = $this->isSilent
+            ? self::silent($frames)
+            : new self(array_slice($this->left, $offset, $frames), $this->mono ? [] : array_slice($this->right, $offset, $frames), $this->mono);
+        $part->notes = $this->notes === [] ? [] : NoteEvent::within($this->notes, $offset, $frames);
 
-        return new self(array_slice($this->left, $offset, $frames), $this->mono ? [] : array_slice($this->right, $offset, $frames), $this->mono);
+        return $part;
     }
 
     /** Makes two sides of one. */

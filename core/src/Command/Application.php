@@ -26,7 +26,7 @@ final readonly class Application
     public function __construct(private mixed $out, private mixed $error)
     {
         $commands = [];
-        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PrintCommand, new StemsCommand, new PathCommand, new CheckCommand, new InputsCommand, new PingCommand, new RecallCommand, new DemoCommand, new SelfCheckCommand] as $command) {
+        foreach ([new ValidateCommand, new ProcessorsCommand, new RenderCommand, new SurveyCommand, new LoadCommand, new FreezeCommand, new UnfreezeCommand, new PrintCommand, new StemsCommand, new PathCommand, new CheckCommand, new InputsCommand, new PingCommand, new RecallCommand, new NotesCommand, new DemoCommand, new SelfCheckCommand] as $command) {
             $commands[$command->name()] = $command;
         }
         $this->commands = $commands;

@@ -19,6 +19,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 use WeakMap;
 
 /**
@@ -70,6 +71,9 @@ final class ContentHashes
             if ($channel->source instanceof ClipSource) {
                 // Files are made of the clips; what is plugged in changes none of them.
                 $heard['source'] = self::heard(SourceCodec::sourceToArray($channel->source->withInput(null)));
+            }
+            if ($channel->source instanceof NoteSource) {
+                $heard['source'] = SourceCodec::sourceToArray($channel->source);
             }
             $feeds = $behind = $bus = [];
             foreach ([...$routes->into($id), ...$routes->sidechainsInto($id)] as $route) {

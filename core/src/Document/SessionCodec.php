@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Document;
 
+use Hafen\Note\Ticks;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Channel\Channel;
@@ -20,6 +21,7 @@ use Hafen\Session\Macro\MacroControls;
 use Hafen\Session\Macro\RowControls;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 
 /**
  * Sessions to and from the "hafen-session" format, version 1 (docs/formats/session.schema.json).
@@ -60,7 +62,6 @@ final readonly class SessionCodec
 
     /**
      * @throws InvalidDocument with the JSON pointer of the place
-     * @throws NotYetSupported for what the format knows and this version does not do
      */
     public function decode(string $json): Session
     {
@@ -98,15 +99,13 @@ final readonly class SessionCodec
             fn (JsonNode $channel): Channel => $this->decoded->of($channel, $this->channel(...)),
             $node->get('channels')->items(self::MOST_CHANNELS),
         );
-        $end = array_reduce(
-            $channels,
-            static fn (int $end, Channel $channel): int => max($end, $channel->source instanceof ClipSource ? $channel->source->end() : 0),
-            0,
-        );
+        $sampleRate = $node->get('sampleRate')->integer(8000, 384_000);
+        $tempo = $node->optional('tempo')?->number(20.0, 400.0, 'BPM') ?? 120.0;
+        $end = max([0, ...array_map(static fn (Channel $channel): int => self::end($channel, new Ticks($tempo, $sampleRate)), $channels)]);
         $session = new Session(
             $node->get('name')->text(1, 120),
-            $node->get('sampleRate')->integer(8000, 384_000),
-            $node->optional('tempo')?->number(20.0, 400.0, 'BPM') ?? 120.0,
+            $sampleRate,
+            $tempo,
             $node->optional('panLaw')?->number(-6.0, 0.0, 'dB') ?? -3.0,
             $node->optional('length')?->integer(0, self::LONGEST) ?? $end,
             $channels,
@@ -121,15 +120,22 @@ final readonly class SessionCodec
         return $session;
     }
 
+    /** The sample after the last of what a channel plays. */
+    private static function end(Channel $channel, Ticks $ticks): int
+    {
+        return match (true) {
+            $channel->source instanceof ClipSource => $channel->source->end(),
+            $channel->source instanceof NoteSource => $ticks->sample($channel->source->end()),
+            default => 0,
+        };
+    }
+
     private function channel(JsonNode $node): Channel
     {
         $node->keys(['id', 'kind', 'name'], [
             'width', 'source', 'trim', 'insertsOn', 'inserts', 'fader', 'pan', 'mute', 'solo', 'soloSafe', 'postInserts', 'sends', 'output', 'aligned', 'hidden', 'automation', 'frozen', 'off', 'versions', 'click', 'performer', 'macros', 'sounds',
         ]);
         $kind = ChannelKind::from($node->get('kind')->oneOf(array_column(ChannelKind::cases(), 'value')));
-        if (! $kind->isSupported()) {
-            throw NotYetSupported::at($node->get('kind')->pointer, "channels of kind \"{$kind->value}\"");
-        }
         $id = $node->get('id')->id();
         if ($id === 'none') {
             throw $node->get('id')->expected('an id other than "none", which says that an output goes nowhere');

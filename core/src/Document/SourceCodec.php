@@ -13,6 +13,7 @@ use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\LiveInput;
 use Hafen\Session\Source\LiveSource;
 use Hafen\Session\Source\Monitor;
+use Hafen\Session\Source\NoteSource;
 use Hafen\Session\Source\PrintedFrom;
 use Hafen\Session\Source\Source;
 use Hafen\Session\Source\TapSource;
@@ -32,15 +33,24 @@ final class SourceCodec
     public static function source(?JsonNode $node, ChannelKind $kind): Source
     {
         if ($node === null) {
-            return $kind->isBus() ? new BusSource : new ClipSource;
+            return match (true) {
+                $kind->isBus() => new BusSource,
+                $kind === ChannelKind::Note => new NoteSource,
+                default => new ClipSource,
+            };
         }
         $type = $node->get('type');
-        $name = $type->oneOf(['clips', 'bus', 'tap', 'input']);
+        $name = $type->oneOf(['clips', 'bus', 'tap', 'input', 'notes']);
         if ($kind->isBus()) {
             $type->oneOf(['bus']);
             $node->keys(['type']);
 
             return new BusSource;
+        }
+        if ($kind === ChannelKind::Note) {
+            $type->oneOf(['notes']);
+
+            return new NoteSource(NoteCodec::clips($node->keys(['type'], ['clips'])->optional('clips')));
         }
         $type->oneOf(['clips', 'tap', 'input']);
         if ($name === 'input') {
@@ -82,6 +92,7 @@ final class SourceCodec
                 ...($source->input === null ? ['type' => 'clips'] : ['type' => 'input', 'input' => $source->input->port, 'monitor' => $source->input->monitor->value]),
                 'clips' => array_map(self::clipToArray(...), $source->clips),
             ],
+            $source instanceof NoteSource => ['type' => 'notes', 'clips' => array_map(NoteCodec::clipToArray(...), $source->notes)],
             $source instanceof LiveSource => ['type' => 'input', 'input' => $source->port],
             $source instanceof TapSource => ['type' => 'tap', 'channel' => $source->channel, 'tap' => $source->tap->value],
             default => ['type' => 'bus'],

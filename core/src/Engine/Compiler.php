@@ -27,6 +27,7 @@ use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\LiveSource;
+use Hafen\Session\Source\NoteSource;
 
 /** Compiles a session into a plan, and reuses strips, feeds and inserts of the plan before. */
 final readonly class Compiler
@@ -216,16 +217,18 @@ final readonly class Compiler
         $known = $before?->strip($channel->id);
         $hasClips = $channel->source instanceof ClipSource;
         $port = $channel->source instanceof LiveSource ? $channel->source->port : null;
-        if ($known !== null && (($known->input->clips !== null) !== $hasClips || $known->input->live?->port !== $port)) {
+        $notes = $channel->source instanceof NoteSource ? $channel->source->notes : null;
+        if ($known !== null && (($known->input->clips !== null) !== $hasClips || ($known->input->notes !== null) !== ($notes !== null) || $known->input->live?->port !== $port)) {
             $known = null;
         }
         $strip = $known ?? new ChannelStrip(
             $channel->id,
-            new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $port === null ? null : new LivePlayer($this->interface, $port), $channel->kind === ChannelKind::Cue ? new ClickPlayer($session->sampleRate, $session->tempo) : null),
+            new StripInput($hasClips ? new ClipPlayer($this->library, $session->sampleRate) : null, $port === null ? null : new LivePlayer($this->interface, $port), $channel->kind === ChannelKind::Cue ? new ClickPlayer($session->sampleRate, $session->tempo) : null, $notes === null ? null : new NotePlayer($session->sampleRate)),
             $session->sampleRate,
         );
         $strip->input->click($channel->click);
         $strip->input->clips?->set($channel->source->clips(), $channel->width);
+        $strip->input->notes?->set($notes ?? [], $session->tempo);
 
         return $strip;
     }

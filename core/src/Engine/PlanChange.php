@@ -14,6 +14,7 @@ use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\LiveSource;
+use Hafen\Session\Source\NoteSource;
 
 /** What a new revision takes apart in what runs: routes that go, and channels whose row is built anew. Both fade out before. */
 final readonly class PlanChange
@@ -68,13 +69,13 @@ final readonly class PlanChange
 
     /**
      * @param  array<string, int>  $arrivals
-     * @return list<string> tracks whose clips have to wait longer or shorter, because of what their inserts listen to
+     * @return list<string> channels whose clips have to wait longer or shorter, because of what their inserts listen to
      */
     private static function shifted(Plan $plan, Session $session, array $arrivals): array
     {
         return array_values(array_filter(
             self::channelIds($session),
-            static fn (string $id): bool => $plan->session->channel($id)?->source instanceof ClipSource && $arrivals[$id] !== $plan->arrival($id),
+            static fn (string $id): bool => ($plan->session->channel($id)?->source instanceof ClipSource || $plan->session->channel($id)?->source instanceof NoteSource) && $arrivals[$id] !== $plan->arrival($id),
         ));
     }
 

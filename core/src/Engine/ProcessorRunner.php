@@ -6,12 +6,15 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
+use Hafen\Note\NoteEvent;
+use Hafen\Processor\ChangesNotes;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\ReducesGain;
 use Hafen\Processor\Settles;
+use Hafen\Processor\TakesNotes;
 use Hafen\Processor\TakesSidechain;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -165,14 +168,16 @@ final class ProcessorRunner implements InsertRunner
     private function wet(Block $block): void
     {
         $this->processor instanceof Positioned && $this->processor->at($this->position);
+        $notes = $block->notes;
         if (! $this->glide->moving() && $this->parameterAutomation === null) {
             $this->sidechain($this->heard);
+            $block->notes = $this->played($notes, $block->frames());
             $this->processor->process($block);
 
             return;
         }
+        $left = $right = $passed = [];
         // Small steps on a fixed grid, so that the movement is the same whatever the block length.
-        $left = $right = [];
         $mono = true;
         $frames = $block->frames();
         for ($at = 0; $at < $frames; $at += $length) {
@@ -188,6 +193,9 @@ final class ProcessorRunner implements InsertRunner
                 $this->heard->mono ? [] : array_slice($this->heard->right, $at, $length),
                 $this->heard->mono,
             ));
+            foreach ($this->played($notes === [] ? [] : NoteEvent::within($notes, $at, $length), $length) as $event) {
+                $passed[] = $event->at($event->at + $at);
+            }
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;
@@ -196,6 +204,24 @@ final class ProcessorRunner implements InsertRunner
         $block->left = array_merge(...$left);
         $block->right = $mono ? [] : array_merge(...$right);
         $block->mono = $mono;
+        $block->notes = $passed;
+    }
+
+    /**
+     * Gives the notes of a block, or of a part of it, to the processor.
+     *
+     * @param  list<NoteEvent>  $notes
+     * @return list<NoteEvent> those that pass it
+     */
+    private function played(array $notes, int $frames): array
+    {
+        if ($this->processor instanceof TakesNotes) {
+            $this->processor->notes($notes);
+
+            return [];
+        }
+
+        return $this->processor instanceof ChangesNotes ? $this->processor->changed($notes, $frames) : $notes;
     }
 
     private function sidechain(?Block $heard): void

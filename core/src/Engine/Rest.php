@@ -30,7 +30,7 @@ final class Rest
     /** Whether the insert has nothing to do for a block that comes in. */
     public function allows(Block $block, InsertRunner $runner): bool
     {
-        if (! $block->isSilent) {
+        if (! $block->isSilent || $block->notes !== []) {
             $this->quiet = 0;
 
             return false;

@@ -51,7 +51,7 @@ final class SelectorGate
         return ! $this->still->moving() && $this->moving->isIdle();
     }
 
-    /** @return bool whether anything passes */
+    /** @return bool whether anything passes; notes pass in any case, so that none stays down */
     public function process(Block $block, int $sourcePosition): bool
     {
         if ($this->still->gain() === 0.0 && ! $this->still->moving()) {

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Filter\LinkwitzRiley;
 use Hafen\Metering\Meter;
+use Hafen\Note\NoteEvent;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Insert\SplitBy;
@@ -233,9 +234,11 @@ final class SplitRunner implements InsertRunner
     {
         $parts = $this->parts($block);
         $sum = null;
+        $notes = [];
         foreach ($this->branchRunners as $index => $branchRunner) {
             $part = $parts[$index];
             $branchRunner->process($part, $sourcePosition, $metered, $taps);
+            array_push($notes, ...$part->notes);
             if ($part->isSilent) {
                 // A branch the selector has left.
                 $sum ??= $part;
@@ -264,6 +267,7 @@ final class SplitRunner implements InsertRunner
         $block->left = $sum->left;
         $block->right = $sum->right;
         $block->mono = $sum->mono;
+        $block->notes = count($this->branchRunners) > 1 && $notes !== [] ? NoteEvent::sorted($notes) : $notes;
     }
 
     /** @return list<Block> what each branch gets */
@@ -272,17 +276,30 @@ final class SplitRunner implements InsertRunner
         if ($this->by === SplitBy::LeftRight) {
             $silence = array_fill(0, $block->frames(), 0.0);
 
-            return [new Block($block->left, $silence), new Block($silence, $block->right())];
+            return self::withNotes([new Block($block->left, $silence), new Block($silence, $block->right())], $block);
         }
         if ($this->by === SplitBy::MidSide) {
-            return [
+            return self::withNotes([
                 Block::mono(Samples::mid($block->left, $block->right())),
                 Block::mono(Samples::side($block->left, $block->right())),
-            ];
+            ], $block);
         }
         $parts = array_map(static fn (): Block => clone $block, $this->branchRunners);
         if ($this->by === SplitBy::Frequency) {
             $this->filter($parts);
+        }
+
+        return $parts;
+    }
+
+    /**
+     * @param  list<Block>  $parts
+     * @return list<Block> each with all notes
+     */
+    private static function withNotes(array $parts, Block $block): array
+    {
+        foreach ($parts as $part) {
+            $part->notes = $block->notes;
         }
 
         return $parts;

@@ -8,7 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Session\Channel\Width;
 
-/** What comes into a channel strip: its clips, what comes in at the audio interface, or the sum of what other strips feed it. */
+/** What comes into a channel strip: its clips, its notes, what comes in at the audio interface, or the sum of what other strips feed it. */
 final class StripInput
 {
     /** @var list<Feed> */
@@ -30,7 +30,7 @@ final class StripInput
     private ?float $click = null;
 
     /** @param  ?ClickPlayer  $clicks  of a cue */
-    public function __construct(public readonly ?ClipPlayer $clips, public readonly ?LivePlayer $live = null, private readonly ?ClickPlayer $clicks = null)
+    public function __construct(public readonly ?ClipPlayer $clips, public readonly ?LivePlayer $live = null, private readonly ?ClickPlayer $clicks = null, public readonly ?NotePlayer $notes = null)
     {
     }
 
@@ -125,6 +125,12 @@ final class StripInput
     {
         if ($this->clips !== null) {
             return $this->clips->read($position - $this->waiting, $frames);
+        }
+        if ($this->notes !== null) {
+            $block = Block::silent($frames);
+            $block->notes = $this->notes->read($position - $this->waiting, $frames);
+
+            return $block;
         }
         $block = match (true) {
             $this->live !== null => $this->live->read($frames),

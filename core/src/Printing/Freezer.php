@@ -15,11 +15,13 @@ use Hafen\Document\ContentHashes;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Tap;
+use Hafen\Note\Ticks;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Routing\StereoStages;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 use Throwable;
 
 /**
@@ -95,11 +97,17 @@ final readonly class Freezer
         return new FreezeResult($hash, $recorded->frames(), $recorded->frames() - $session->length, $recorded->peak(), $faded);
     }
 
-    /** Where the last clip ends, in samples. */
+    /** Where the last clip of sound or of notes ends, in samples. */
     private static function end(Session $session): int
     {
+        $ticks = new Ticks($session->tempo, $session->sampleRate);
+
         return max([0, ...array_map(
-            static fn (Channel $channel): int => $channel->source instanceof ClipSource ? $channel->source->end() : 0,
+            static fn (Channel $channel): int => match (true) {
+                $channel->source instanceof ClipSource => $channel->source->end(),
+                $channel->source instanceof NoteSource => $ticks->sample($channel->source->end()),
+                default => 0,
+            },
             $session->channels,
         )]);
     }

@@ -31,6 +31,13 @@ final class ProcessorCatalogue
     public static function standard(): self
     {
         return new self([
+            Instrument\Synthesiser::class,
+            Instrument\StruckBar::class,
+            NoteEffect\Arpeggio::class,
+            NoteEffect\Transpose::class,
+            NoteEffect\NoteFilter::class,
+            NoteEffect\Chord::class,
+            NoteEffect\NoteEcho::class,
             Level\Gain::class,
             Level\Polarity::class,
             Level\Balance::class,
@@ -106,6 +113,12 @@ final class ProcessorCatalogue
         $current = self::FORMER[$id] ?? $id;
 
         return $this->has($current) ? $current : null;
+    }
+
+    /** @return list<string> ids of those that work on sound, and are not played */
+    public function effects(): array
+    {
+        return array_values(array_filter($this->ids(), fn (string $id): bool => ! $this->specs[$id]->takesNotes));
     }
 
     /** @return list<string> */

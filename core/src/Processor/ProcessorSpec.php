@@ -10,12 +10,12 @@ namespace Hafen\Processor;
  * `levelDependent`: it sounds different when fed louder or softer. `wetOnly`: it puts out no dry sound, so that on a
  * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `takesSidechain`: it can
  * listen to another sound, see {@see TakesSidechain}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
- * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more.
+ * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more. `takesNotes`: it is played, or works on notes.
  */
 final readonly class ProcessorSpec
 {
     /** What a processor is for, in the order in which the finder shows them. */
-    public const CATEGORIES = ['Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
+    public const CATEGORIES = ['Instrument', 'Notes', 'Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
 
     /**
      * @param  value-of<self::CATEGORIES>  $category
@@ -39,6 +39,7 @@ final readonly class ProcessorSpec
         public bool $takesSidechain = false,
         public array $followsLevel = [],
         public array $formerParameters = [],
+        public bool $takesNotes = false,
     ) {
     }
 
@@ -90,6 +91,7 @@ final readonly class ProcessorSpec
             'wetOnly' => $this->wetOnly,
             'widens' => $this->widens,
             'takesSidechain' => $this->takesSidechain,
+            'takesNotes' => $this->takesNotes,
             'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),

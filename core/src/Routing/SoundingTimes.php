@@ -11,6 +11,7 @@ use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 
 /** When channels of a session can sound: while their clips play or what feeds them sounds, and for the tails of their inserts. */
 final class SoundingTimes
@@ -52,7 +53,7 @@ final class SoundingTimes
         if ($channel === null || $channel->off) {
             return [];
         }
-        if ($channel->source instanceof ClipSource && $channel->source->input !== null) {
+        if ($channel->source instanceof NoteSource || ($channel->source instanceof ClipSource && $channel->source->input !== null)) {
             return [[0, PHP_INT_MAX]];
         }
         $times = array_map(static fn ($clip): array => [$clip->start, $clip->end()], $channel->source->clips());

@@ -339,7 +339,7 @@ it('refuses to listen where there is no tap', function (): void {
 
 it('gives identical results with the JIT on and off', function (): void {
     $code = 'require "vendor/autoload.php"; '
-        .'$s = Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track("a", array_map(fn ($p) => Hafen\Tests\Support\Mix::insert("i".$p, $p, $p === "parametric-eq" ? ["bell-1-gain" => 3.0, "low-shelf-gain" => 2.0, "bell-2-gain" => -2.0, "bell-3-gain" => 1.0, "high-pass" => true] : ($p === "limiter" ? ["true-peak" => true, "gain" => 9.0] : []), 0.6), Hafen\Processor\ProcessorCatalogue::standard()->ids()))], length: 48000); '
+        .'$s = Hafen\Tests\Support\Mix::session([Hafen\Tests\Support\Mix::track("a", array_map(fn ($p) => Hafen\Tests\Support\Mix::insert("i".$p, $p, $p === "parametric-eq" ? ["bell-1-gain" => 3.0, "low-shelf-gain" => 2.0, "bell-2-gain" => -2.0, "bell-3-gain" => 1.0, "high-pass" => true] : ($p === "limiter" ? ["true-peak" => true, "gain" => 9.0] : []), 0.6), Hafen\Processor\ProcessorCatalogue::standard()->effects()))], length: 48000); '
         .'$b = Hafen\Tests\Support\Mix::render($s, new Hafen\Tests\Support\MemoryLibrary(["a" => [Hafen\Tests\Support\Signal::noise(48000, 5)]])); '
         .'echo hash("sha256", pack("e*", ...$b->left).pack("e*", ...$b->right)), " ", (opcache_get_status(false)["jit"]["on"] ?? false) ? "on" : "off";';
     $run = static fn (string $jit): string => (string) shell_exec('PHP_INI_SCAN_DIR=:config/php '.PHP_BINARY." -d opcache.jit={$jit} -r ".escapeshellarg($code));

@@ -13,7 +13,7 @@ use Hafen\Tests\Support\Signal;
 
 require_once __DIR__.'/../Support/edited.php';
 
-dataset('every processor', static fn (): array => ProcessorCatalogue::standard()->ids());
+dataset('every processor', static fn (): array => ProcessorCatalogue::standard()->effects());
 
 /** What they put out depends on everything they ever heard: where they splice, or at which period of a voice they stand. */
 const REMEMBERS_FOREVER = ['pitch-shift', 'formant-shift', 'pitch-correction'];

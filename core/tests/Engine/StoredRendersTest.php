@@ -23,7 +23,7 @@ const STORED_RENDERS = __DIR__.'/../Fixtures/renders.json';
 function storedRenders(): array
 {
     $renders = [];
-    foreach (ProcessorCatalogue::standard()->ids() as $id) {
+    foreach (ProcessorCatalogue::standard()->effects() as $id) {
         foreach ([Width::Stereo, Width::Mono] as $width) {
             $renders["{$id}, {$width->value}"] = static fn (): array => [
                 Mix::session([Mix::track('one', [Mix::insert('i1', $id, Signal::busy($id))], $width, 14_400)], length: 19_200),

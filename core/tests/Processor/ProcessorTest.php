@@ -13,7 +13,7 @@ use Hafen\Processor\Space\EchoDelay;
 use Hafen\Tests\Support\Reference;
 use Hafen\Tests\Support\Signal;
 
-dataset('processors', static fn (): array => ProcessorCatalogue::standard()->ids());
+dataset('processors', static fn (): array => ProcessorCatalogue::standard()->effects());
 
 it('gives the same whatever the block length', function (string $id): void {
     $left = Signal::noise(9000, 21);
@@ -124,7 +124,7 @@ it('has died away by 60 dB after the tail it declares', function (string $id): v
 
 it('gives the same with the JIT on and off', function (): void {
     $code = 'require "vendor/autoload.php"; use Hafen\\Tests\\Support\\Signal; $l = Signal::noise(6000, 1); $r = Signal::noise(6000, 2); $h = [];'
-        .'foreach (Hafen\\Processor\\ProcessorCatalogue::standard()->ids() as $id) { $p = Signal::processor($id, Signal::busy($id)); for ($i = 0; $i < 3; ++$i) { $b = Signal::through($p, $l, $r); } $h[$id] = hash("xxh128", pack("e*", ...$b->left).pack("e*", ...$b->right)); }'
+        .'foreach (Hafen\\Processor\\ProcessorCatalogue::standard()->effects() as $id) { $p = Signal::processor($id, Signal::busy($id)); for ($i = 0; $i < 3; ++$i) { $b = Signal::through($p, $l, $r); } $h[$id] = hash("xxh128", pack("e*", ...$b->left).pack("e*", ...$b->right)); }'
         .'$h["jit"] = (opcache_get_status(false)["jit"]["on"] ?? false); echo json_encode($h);';
     $run = static fn (string $jit): array => (array) json_decode((string) shell_exec('PHP_INI_SCAN_DIR=:config/php '.PHP_BINARY." -d opcache.jit={$jit} -r ".escapeshellarg($code)), true);
     $on = $run('tracing');
@@ -351,7 +351,7 @@ it('says on a chip what an insert is and its main figure, in two short lines, wh
             ->and(mb_strlen($chip->figure))->toBeBetween(1, ChipLabel::LONGEST_FIGURE, "{$id}: {$chip->figure}")
             ->and($chip->figure)->not->toContain('-0')->not->toMatch('/-\\d/');
     }
-})->with(ProcessorCatalogue::standard()->ids());
+})->with(ProcessorCatalogue::standard()->effects());
 
 it('says the figure people look for', function (string $id, array $parameters, string $name, string $figure): void {
     $chip = ProcessorCatalogue::standard()->chip($id, $parameters);
@@ -388,4 +388,4 @@ it('passes a gain on as it is where it does not depend on level', function (stri
             }
         }
     }
-})->with(array_values(array_filter(ProcessorCatalogue::standard()->ids(), static fn (string $id): bool => ! ProcessorCatalogue::standard()->spec($id)->levelDependent)))->with([0.0316, 3.7]);
+})->with(array_values(array_filter(ProcessorCatalogue::standard()->effects(), static fn (string $id): bool => ! ProcessorCatalogue::standard()->spec($id)->levelDependent)))->with([0.0316, 3.7]);

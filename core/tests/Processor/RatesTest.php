@@ -10,7 +10,7 @@ use Hafen\Tests\Support\Signal;
 // Sessions run at other rates than 48 kHz: what holds there holds for every processor at these too.
 
 dataset('processors at other rates', static function (): iterable {
-    foreach (ProcessorCatalogue::standard()->ids() as $id) {
+    foreach (ProcessorCatalogue::standard()->effects() as $id) {
         foreach ([44100, 96000] as $rate) {
             yield "{$id} at {$rate}" => [$id, $rate];
         }
@@ -120,4 +120,4 @@ it('answers to its parameters at every rate with the same values', function (str
         expect($spec->parameter((string) $parameter)?->objection($value))->toBeNull()
             ->and($values->toArray()[$parameter])->toBe($value);
     }
-})->with(ProcessorCatalogue::standard()->ids());
+})->with(ProcessorCatalogue::standard()->effects());

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 use Hafen\Demo\FerryTerminal;
 use Hafen\Document\InvalidDocument;
-use Hafen\Document\NotYetSupported;
 use Hafen\Document\SessionCodec;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
@@ -145,15 +144,6 @@ it('refuses with a JSON pointer, the value and what is allowed', function (array
         ->and($refusal->getMessage())->toContain($says)
         ->and(schemaTakes($document))->toBe(! $bySchemaToo);
 })->with('broken');
-
-it('says "not yet" to what the format has and this version has not', function (array $change, string $pointer): void {
-    $document = array_replace_recursive(document(), $change);
-    $refusal = refusalOf($document);
-    expect($refusal)->toBeInstanceOf(NotYetSupported::class)->and($refusal->location)->toBe($pointer)->and($refusal->getMessage())->toStartWith('Not yet')
-        ->and(schemaTakes($document))->toBeTrue();
-})->with([
-    [['channels' => [5 => ['kind' => 'note']]], '/channels/5/kind'],
-]);
 
 it('refuses what is not JSON, too deep or too long', function (string $json): void {
     expect(refusalOf($json)->location)->toBe('/');

@@ -2,7 +2,7 @@
 
 export type Name = string;
 export type Id = string;
-export type Source = ClipSource | BusSource | TapSource | InputSource;
+export type Source = ClipSource | NoteSource | BusSource | TapSource | InputSource;
 export type Position = number;
 /**
  * dB; null is silence
@@ -177,6 +177,36 @@ export interface Clip {
          */
         with?: Id[];
     };
+}
+/**
+ * Of a note channel
+ */
+export interface NoteSource {
+    type: 'notes';
+    /**
+     * @maxItems 1000
+     */
+    clips?: NoteClip[];
+}
+/**
+ * Notes from a start for a length, in ticks: 960 of a quarter note
+ */
+export interface NoteClip {
+    id: Id;
+    start: number;
+    length: number;
+    /**
+     * Each [at, length, key, velocity]: ticks after the start of the clip, ticks, 0 to 127 (60 is C4), 1 to 127
+     *
+     * @maxItems 20000
+     */
+    notes?: number[][];
+    /**
+     * Movements of controllers, each [at, controller, value]: 0 to 127 by MIDI, 64 is the sustain pedal; 128 is the pitch wheel, from -8192 to 8191
+     *
+     * @maxItems 20000
+     */
+    controls?: number[][];
 }
 export interface BusSource {
     type: 'bus';

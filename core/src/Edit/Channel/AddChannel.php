@@ -14,12 +14,13 @@ use Hafen\Session\Channel\Width;
 use Hafen\Session\Session;
 use Hafen\Session\Source\BusSource;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 use Hafen\Session\Source\Source;
 use Hafen\Session\Source\TapSource;
 
 /**
  * Adds a channel after the others of its kind: a track with a file on it, fed by another channel's tap, or empty; a group;
- * a return, which is solo-safe; a cue, on the first interface pair that is free. What takes its sound from the main goes
+ * a note channel without notes; a return, which is solo-safe; a cue, on the first interface pair that is free. What takes its sound from the main goes
  * nowhere at first, as it cannot go back there. The session grows to hold a file.
  */
 final readonly class AddChannel implements Edit
@@ -69,6 +70,7 @@ final readonly class AddChannel implements Edit
     {
         return match (true) {
             $this->kind->isBus() => new BusSource,
+            $this->kind === ChannelKind::Note => new NoteSource,
             $this->tap !== null => $this->tap,
             default => new ClipSource($this->file === null ? [] : [$this->file->clip()]),
         };

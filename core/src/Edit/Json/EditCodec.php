@@ -135,6 +135,7 @@ final readonly class EditCodec
                 ?? LoopEditCodec::decode($name, $node)
                 ?? MacroEditCodec::decode($name, $node, $session, $this->processors, $this->sessions->macros())
                 ?? SoundEditCodec::decode($name, $node, $this->processors)
+                ?? NoteEditCodec::decode($name, $node)
                 ?? RoutingEditCodec::decode($name, $node, $this->processors, $this->sessions)
                 ?? SplitEditCodec::decode($name, $node, $session, $this->processors, $this->sessions)
                 ?? throw $type->expected('the type of an edit, see docs/formats/edits.md'),
@@ -166,7 +167,7 @@ final readonly class EditCodec
         $node->keys(['type', 'name'], ['width', 'file', 'kind', 'tap']);
         $file = $node->optional('file');
         $tap = $node->optional('tap');
-        $kind = ChannelKind::from($node->optional('kind')?->oneOf(['track', 'group', 'return', 'cue']) ?? 'track');
+        $kind = ChannelKind::from($node->optional('kind')?->oneOf(['track', 'note', 'group', 'return', 'cue']) ?? 'track');
         if ($kind !== ChannelKind::Track && ($file ?? $tap) !== null) {
             throw ($file ?? $tap)->expected('nothing here: only a track has a file or a tap as its source');
         }

@@ -13,11 +13,6 @@ enum ChannelKind: string
     case Cue = 'cue';
     case Main = 'main';
 
-    public function isSupported(): bool
-    {
-        return $this !== self::Note;
-    }
-
     /** Whether it sums what other channels put out and send. */
     public function isBus(): bool
     {

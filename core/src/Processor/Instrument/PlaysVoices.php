@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Hafen\Processor\Instrument;
+
+use Hafen\Audio\Block;
+use Hafen\Note\NoteEvent;
+
+/** For instruments that play {@see Voices}: their sound takes the place of what comes in. */
+trait PlaysVoices
+{
+    private readonly Voices $voices;
+
+    /** @var list<NoteEvent> of the next block */
+    private array $events = [];
+
+    public function notes(array $events): void
+    {
+        $this->events = $events;
+    }
+
+    public function process(Block $block): void
+    {
+        $events = $this->events;
+        $this->events = [];
+        $frames = $block->frames();
+        $block->mono = true;
+        $block->right = [];
+        if ($events === [] && $this->voices->isSilent()) {
+            $block->left = array_fill(0, $frames, 0.0);
+
+            return;
+        }
+        $block->left = $this->voices->play($events, $frames);
+    }
+
+    public function isSettled(): bool
+    {
+        return $this->voices->isSilent();
+    }
+}

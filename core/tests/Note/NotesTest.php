@@ -1,0 +1,273 @@
+<?php
+
+declare(strict_types=1);
+
+use Hafen\Document\SessionCodec;
+use Hafen\Engine\NotePlayer;
+use Hafen\Note\Note;
+use Hafen\Note\NoteClip;
+use Hafen\Note\NoteControl;
+use Hafen\Note\NoteEvent;
+use Hafen\Note\NoteSchedule;
+use Hafen\Note\Ticks;
+use Hafen\Processor\ChangesNotes;
+use Hafen\Processor\ParameterValues;
+use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Processor\Setting;
+use Hafen\Session\Channel\Channel;
+use Hafen\Session\Channel\ChannelKind;
+use Hafen\Session\Channel\Width;
+use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\Insert;
+use Hafen\Session\Session;
+use Hafen\Session\Source\NoteSource;
+use Hafen\Tests\Support\MemoryLibrary;
+use Hafen\Tests\Support\Mix;
+use Hafen\Tests\Support\Reference;
+use Hafen\Tests\Support\Signal;
+
+require_once __DIR__.'/../Support/edited.php';
+
+const TICK = 25; // samples at 48 kHz and 120 BPM
+
+/**
+ * @param  list<Note>  $notes
+ * @param  list<Insert>  $inserts
+ * @param  list<NoteControl>  $controls
+ */
+function noteSession(array $notes, array $inserts, int $length = 96000, array $controls = [], float $tempo = 120.0): Session
+{
+    $clip = (new NoteClip('c1', 0, 400_000, [], $controls))->withNotes($notes);
+
+    return Mix::session([new Channel('keys', ChannelKind::Note, 'Keys', Width::Mono, new NoteSource([$clip]), inserts: $inserts)], length: $length)->withTempo($tempo);
+}
+
+function noteSound(Session $session, int $blockSize = 512): Hafen\Audio\Block
+{
+    return Mix::render($session, new MemoryLibrary([]), $blockSize, 'keys:pre-fader');
+}
+
+/** @return list<string> of events, as "at on key" */
+function written(array $events): array
+{
+    return array_map(static fn (NoteEvent $event): string => "{$event->at} ".strtolower($event->kind->name)." {$event->key}", $events);
+}
+
+/**
+ * What a note effect makes of events of the session, in blocks of a size.
+ *
+ * @param  list<NoteEvent>  $events
+ * @return list<string>
+ */
+function effectOf(string $id, array $parameters, array $events, int $blockSize = 480, int $length = 48000): array
+{
+    $catalogue = ProcessorCatalogue::standard();
+    $effect = $catalogue->make($id, $parameters, new Setting(48000, 120.0));
+    assert($effect instanceof ChangesNotes);
+    $effect->set(ParameterValues::of($catalogue->spec($id), $parameters));
+    $all = [];
+    for ($at = 0; $at < $length; $at += $blockSize) {
+        $effect->at($at);
+        $block = array_map(static fn (NoteEvent $event): NoteEvent => $event->at($event->at - $at), array_values(array_filter($events, static fn (NoteEvent $event): bool => $event->at >= $at && $event->at < $at + $blockSize)));
+        foreach ($effect->changed($block, $blockSize) as $event) {
+            $all[] = $event->at($event->at + $at);
+        }
+    }
+
+    return written($all);
+}
+
+/** @return list<NoteEvent> */
+function pressed(int $from, int $to, int ...$keys): array
+{
+    $events = [];
+    foreach ($keys as $key) {
+        $events[] = new NoteEvent($from, Hafen\Note\NoteEventKind::On, $key, 0.5);
+        $events[] = new NoteEvent($to, Hafen\Note\NoteEventKind::Off, $key);
+    }
+
+    return NoteEvent::sorted($events);
+}
+
+it('puts every note on its sample, at any rate and tempo', function (int $rate, float $tempo): void {
+    $schedule = NoteSchedule::of([new NoteClip('c1', 960, 3840, [new Note(480, 240, 60, 127)])], new Ticks($tempo, $rate));
+    // A beat and a half, then a quarter of a beat.
+    $beat = 60.0 / $tempo * $rate;
+    expect(written($schedule->events))->toBe([((int) round(1.5 * $beat)).' on 60', ((int) round(1.75 * $beat)).' off 60']);
+})->with([[48000, 120.0], [44100, 120.0], [96000, 97.3], [8000, 20.0]]);
+
+it('ends a key where the next note of it begins, and all at the end of their clip', function (): void {
+    $ticks = new Ticks(120.0, 48000);
+    $clips = [new NoteClip('c1', 0, 100, [new Note(0, 80, 60, 100), new Note(40, 500, 60, 50), new Note(120, 10, 60)]), new NoteClip('c2', 90, 100, [new Note(0, 20, 60, 30)])];
+    expect(written(NoteSchedule::of($clips, $ticks)->events))->toBe(['0 on 60', 40 * TICK.' off 60', 40 * TICK.' on 60', 90 * TICK.' off 60', 90 * TICK.' on 60', 110 * TICK.' off 60']);
+});
+
+it('leaves no note down: after a jump, and where an edit takes one away that sounds', function (): void {
+    $player = new NotePlayer(48000);
+    $notes = [new Note(0, 960, 60), new Note(100, 960, 64)];
+    $player->set([new NoteClip('c1', 0, 9600, $notes, [new NoteControl(10, NoteControl::SUSTAIN, 127)])], 120.0);
+    expect(written($player->read(0, 5000)))->toBe(['0 alloff 0', '0 on 60', '250 control 64', '2500 on 64']);
+    // The first is gone, the second stays.
+    $player->set([new NoteClip('c1', 0, 9600, [$notes[1]])], 120.0);
+    expect(written($player->read(5000, 100)))->toBe(['0 off 60'])->and(written($player->read(5100, 30000)))->toBe([1060 * TICK - 5100 .' off 64']);
+    // In the middle of a note nothing begins, and its end is none; a pedal that was down is down.
+    $player->set([new NoteClip('c1', 0, 9600, $notes, [new NoteControl(10, NoteControl::SUSTAIN, 127)])], 120.0);
+    expect(written($player->read(12000, 30000)))->toBe(['0 alloff 0', '0 control 64']);
+});
+
+it('plays keys in tune, within a cent', function (string $instrument, array $parameters, int $key): void {
+    $sound = noteSound(noteSession([new Note(0, 3840, $key, 127)], [Mix::insert('i1', $instrument, $parameters)]))->left;
+    // Source: equal temperament, 440 Hz * 2^((key - 69) / 12); the peak of a long spectrum, interpolated.
+    $expected = 440.0 * 2.0 ** (($key - 69) / 12);
+    $found = Reference::python(<<<'PY'
+        x = np.array(data["x"]) * np.hanning(len(data["x"]))
+        s = np.abs(np.fft.rfft(x, 8 * len(x)))
+        lo, hi = [int(f * 8 * len(x) / 48000) for f in (data["f"] * 0.97, data["f"] * 1.03)]
+        k = lo + int(np.argmax(s[lo:hi]))
+        a, b, c = np.log(s[k - 1:k + 2])
+        print(json.dumps((k + 0.5 * (a - c) / (a - 2 * b + c)) * 48000 / (8 * len(x))))
+        PY, ['x' => array_slice($sound, 4800, 48000), 'f' => $expected]);
+    expect(abs(1200.0 * log($found / $expected, 2)))->toBeLessThan(1.0);
+})->with([
+    ['synthesiser', ['second-share' => 0.0], 45], ['synthesiser', ['second-share' => 0.0, 'first-wave' => 'sine'], 69], ['synthesiser', ['second-share' => 0.0, 'cutoff' => 20000.0], 100],
+    ['struck-bar', ['decay' => 8.0, 'hardness' => 0.0], 60], ['struck-bar', ['decay' => 12.0, 'hardness' => 0.0], 93],
+]);
+
+it('has nothing but its harmonics: what folds back is 60 dB down', function (string $wave, int $key): void {
+    $sound = noteSound(noteSession([new Note(0, 7680, $key, 127)], [Mix::insert('i1', 'synthesiser', ['first-wave' => $wave, 'second-share' => 0.0, 'cutoff' => 20000.0, 'resonance' => 0.0, 'filter-amount' => 60.0, 'sustain' => 100.0, 'velocity' => 0.0])]))->left;
+    $worst = Reference::python(<<<'PY'
+        x = np.array(data["x"]) * sig.windows.blackmanharris(len(data["x"]))
+        s = np.abs(np.fft.rfft(x))
+        f = np.fft.rfftfreq(len(x), 1 / 48000)
+        h = np.abs(f / data["f"] - np.round(f / data["f"])) * data["f"]
+        print(json.dumps(20 * np.log10(s[(h > 12) & (f > 30)].max() / s.max())))
+        PY, ['x' => array_slice($sound, 24000, 65536), 'f' => 440.0 * 2.0 ** (($key - 69) / 12)]);
+    expect($worst)->toBeLessThan(-60.0);
+})->with(['saw', 'square', 'triangle'])->with([45, 81, 105]);
+
+it('rises, falls and ends by its envelope to the sample', function (): void {
+    $session = noteSession([new Note(0, 960, 69, 127)], [Mix::insert('i1', 'synthesiser', ['first-wave' => 'sine', 'second-share' => 0.0, 'cutoff' => 20000.0, 'resonance' => 0.0, 'attack' => 100.0, 'decay' => 200.0, 'sustain' => 50.0, 'release' => 300.0, 'velocity' => 0.0, 'level' => 0.0])], 72000);
+    $sound = noteSound($session)->left;
+    $level = static fn (int $at): float => max(array_map(abs(...), array_slice($sound, $at - 55, 110)));
+    // Attack: evenly to 1 in 100 ms. Decay: 60 dB of the way to a half in 200 ms. Release: 60 dB in 300 ms, over at 90 dB.
+    expect($level(2400))->toEqualWithDelta(0.5, 0.02)->and($level(4800))->toEqualWithDelta(1.0, 0.03)->and($level(4800 + 4800))->toEqualWithDelta(0.5 + 0.5 * 10 ** -1.5, 0.01)->and($level(22000))->toEqualWithDelta(0.5, 0.005)
+        ->and($level(24000 + 4800))->toEqualWithDelta(0.5 * 10 ** -1.0, 0.005);
+    $end = 24000 + (int) (1.5 * 14400);
+    expect(max(array_map(abs(...), array_slice($sound, $end - 200, 150))))->toBeGreaterThan(0.0)->and(array_sum(array_map(abs(...), array_slice($sound, $end + 2))))->toBe(0.0);
+});
+
+it('gives the place of the oldest note to a new one, and ends none of the others', function (): void {
+    $notes = array_map(static fn (int $i): Note => new Note(240 * $i, 7680, 60 + $i, 127), range(0, 3));
+    $synth = Mix::insert('i1', 'synthesiser', ['voices' => 2.0, 'first-wave' => 'sine', 'second-share' => 0.0, 'sustain' => 100.0, 'cutoff' => 20000.0]);
+    $sound = noteSound(noteSession($notes, [$synth]))->left;
+    $has = static fn (int $key, int $from): bool => Signal::amplitudeAt(array_slice($sound, $from, 4800), 440.0 * 2.0 ** (($key - 69) / 12)) > 0.05;
+    expect([$has(60, 6500), $has(61, 6500)])->toBe([true, true])->and([$has(60, 12600), $has(61, 12600), $has(62, 12600)])->toBe([false, true, true])->and([$has(61, 19000), $has(62, 19000), $has(63, 19000)])->toBe([false, true, true]);
+    $steps = array_map(static fn (float $one, float $two): float => abs($two - $one), array_slice($sound, 0, -1), array_slice($sound, 1));
+    expect(max($steps))->toBeLessThan(0.03);
+});
+
+it('holds what the pedal holds, and bends by the wheel', function (): void {
+    $synth = Mix::insert('i1', 'synthesiser', ['first-wave' => 'sine', 'second-share' => 0.0, 'sustain' => 100.0, 'release' => 10.0, 'cutoff' => 20000.0]);
+    $held = noteSound(noteSession([new Note(0, 480, 69, 127)], [$synth], 96000, [new NoteControl(10, NoteControl::SUSTAIN, 127), new NoteControl(1920, NoteControl::SUSTAIN, 0)]))->left;
+    expect(Signal::rms(array_slice($held, 36000, 4800)))->toBeGreaterThan(0.05)->and(Signal::rms(array_slice($held, 50000, 4800)))->toBe(0.0);
+    $bent = noteSound(noteSession([new Note(0, 3840, 69, 127)], [$synth], 96000, [new NoteControl(0, NoteControl::BEND, 8191)]))->left;
+    // Two semitones up at its end.
+    expect(Signal::amplitudeAt(array_slice($bent, 4800, 24000), 440.0 * 2.0 ** (2.0 * 8191 / 8192 / 12)))->toBeGreaterThan(0.1)->and(Signal::amplitudeAt(array_slice($bent, 4800, 24000), 440.0))->toBeLessThan(0.01);
+});
+
+it('sounds the same in blocks of any length, whatever is played, through note effects and splits', function (int $seed): void {
+    mt_srand($seed);
+    $notes = array_map(static fn (): Note => new Note(mt_rand(0, 2500), mt_rand(1, 900), mt_rand(36, 90), mt_rand(1, 127)), range(1, 30));
+    $controls = array_map(static fn (): NoteControl => mt_rand(0, 1) === 0 ? new NoteControl(mt_rand(0, 2500), NoteControl::SUSTAIN, mt_rand(0, 127)) : new NoteControl(mt_rand(0, 2500), NoteControl::BEND, mt_rand(-8192, 8191)), range(1, 6));
+    usort($controls, static fn (NoteControl $one, NoteControl $other): int => $one->at <=> $other->at);
+    $inserts = [
+        Mix::insert('i1', ['arpeggio', 'chord', 'note-echo', 'note-transpose'][$seed % 4], $seed % 4 === 0 ? ['order' => 'up-down', 'octaves' => 2.0, 'swing' => 30.0] : []),
+        Mix::split('s1', [
+            new Branch('b1', 'Low', inserts: [Mix::insert('i2', 'note-filter', ['highest-key' => 60.0]), Mix::insert('i3', 'synthesiser', ['noise' => 10.0, 'glide' => 40.0, 'lfo-pitch' => 20.0, 'voices' => 5.0, 'release' => 60.0])]),
+            new Branch('b2', 'High', inserts: [Mix::insert('i4', 'note-filter', ['lowest-key' => 61.0]), Mix::insert('i5', 'struck-bar', ['damping' => 100.0, 'decay' => 0.4])]),
+        ]),
+    ];
+    $session = noteSession($notes, $inserts, 90000, $controls);
+    $whole = noteSound($session, 512);
+    expect(Signal::peak($whole->left))->toBeGreaterThan(0.05);
+    foreach ([64, 480, 4096] as $blockSize) {
+        expect(Mix::difference(noteSound($session, $blockSize), $whole))->toBe(0.0);
+    }
+})->with([1, 2, 3, 4]);
+
+it('is silent after the last note, costs nothing then, and freezes as it plays', function (): void {
+    $session = noteSession([new Note(0, 480, 60, 127)], [Mix::insert('i1', 'synthesiser', ['release' => 20.0])], 240_000);
+    $engine = Mix::engine($session, new MemoryLibrary([]));
+    $engine->start(0, 0);
+    Mix::take($engine, 120_000);
+    $runner = $engine->plan()->strip('keys')->runners()['insert:i1'];
+    $runner->takeNanoseconds();
+    expect(Signal::peak(Mix::take($engine, 96_000)->left))->toBe(0.0)->and($runner->takeNanoseconds())->toBe(0);
+});
+
+it('plays arpeggios as tables have them', function (array $parameters, array $expected): void {
+    // C, E and G from the start to the middle of the second beat: 6000 samples a sixteenth.
+    $events = pressed(0, 33500, 64, 60, 67);
+    $made = effectOf('arpeggio', ['note' => '1/16', 'gate' => 50.0, ...$parameters], $events);
+    $ons = array_values(array_filter($made, static fn (string $event): bool => str_contains($event, ' on ')));
+    expect($ons)->toBe($expected);
+    foreach ([64, 4096, 48000] as $blockSize) {
+        expect(effectOf('arpeggio', ['note' => '1/16', 'gate' => 50.0, ...$parameters], $events, $blockSize, 49152))->toBe(effectOf('arpeggio', ['note' => '1/16', 'gate' => 50.0, ...$parameters], $events, 512, 49152));
+    }
+})->with([
+    'up' => [[], ['0 on 60', '6000 on 64', '12000 on 67', '18000 on 60', '24000 on 64', '30000 on 67']],
+    'down' => [['order' => 'down'], ['0 on 67', '6000 on 64', '12000 on 60', '18000 on 67', '24000 on 64', '30000 on 60']],
+    'up and down' => [['order' => 'up-down'], ['0 on 60', '6000 on 64', '12000 on 67', '18000 on 64', '24000 on 60', '30000 on 64']],
+    'two octaves' => [['octaves' => 2.0], ['0 on 60', '6000 on 64', '12000 on 67', '18000 on 72', '24000 on 76', '30000 on 79']],
+    'a chord' => [['order' => 'chord', 'octaves' => 2.0, 'note' => '1/8'], ['0 on 60', '0 on 64', '0 on 67', '12000 on 72', '12000 on 76', '12000 on 79', '24000 on 60', '24000 on 64', '24000 on 67']],
+    'swing' => [['swing' => 50.0], ['0 on 60', '9000 on 64', '12000 on 67', '21000 on 60', '24000 on 64', '33000 on 67']],
+]);
+
+it('plays keys as they were pressed, and ends each note at its gate, also when the keys are gone', function (): void {
+    $events = NoteEvent::sorted([...pressed(0, 20000, 67), ...pressed(10, 20000, 60), ...pressed(20, 20000, 64)]);
+    expect(effectOf('arpeggio', ['note' => '1/16', 'gate' => 50.0, 'order' => 'played'], $events))
+        ->toBe(['0 on 67', '3000 off 67', '6000 on 60', '9000 off 60', '12000 on 64', '15000 off 64', '18000 on 67', '21000 off 67']);
+});
+
+it('makes of each note what its effect says, and ends all it began', function (string $id, array $parameters, array $expected): void {
+    expect(effectOf($id, $parameters, pressed(100, 700, 60)))->toBe($expected);
+})->with([
+    'transpose' => ['note-transpose', ['semitones' => -12.0], ['100 on 48', '700 off 48']],
+    'out of the keys there are' => ['note-transpose', ['semitones' => -48.0], ['100 on 12', '700 off 12']],
+    'chord' => ['chord', [], ['100 on 60', '100 on 64', '100 on 67', '700 off 60', '700 off 64', '700 off 67']],
+    'in the range' => ['note-filter', ['lowest-key' => 60.0, 'highest-key' => 60.0], ['100 on 60', '700 off 60']],
+    'out of the range' => ['note-filter', ['lowest-key' => 61.0], []],
+    'too soft' => ['note-filter', ['softest' => 65.0], []],
+    'echo' => ['note-echo', ['note' => '1/16', 'repeats' => 2.0, 'interval' => 12.0], ['100 on 60', '700 off 60', '6100 on 72', '6700 off 72', '12100 on 84', '12700 off 84']],
+]);
+
+it('bends velocities by a curve', function (): void {
+    $catalogue = ProcessorCatalogue::standard();
+    $velocity = static function (array $parameters) use ($catalogue): float {
+        $effect = $catalogue->make('note-transpose', $parameters, new Setting(48000, 120.0));
+        $effect->set(ParameterValues::of($catalogue->spec('note-transpose'), $parameters));
+        assert($effect instanceof ChangesNotes);
+
+        return $effect->changed([new NoteEvent(0, Hafen\Note\NoteEventKind::On, 60, 0.25)], 64)[0]->value;
+    };
+    expect($velocity([]))->toEqualWithDelta(0.25, 1e-9)->and($velocity(['curve' => 50.0]))->toEqualWithDelta(0.5, 1e-9)->and($velocity(['curve' => -50.0]))->toEqualWithDelta(0.0625, 1e-9)->and($velocity(['range' => 0.0]))->toEqualWithDelta(64 / 127, 1e-9);
+});
+
+it('edits notes: grid, strength, transposing, and growing the session', function (): void {
+    $session = edited(Mix::session([], length: 1000), ['type' => 'add-channel', 'name' => 'Keys', 'kind' => 'note']);
+    $session = edited($session, ['type' => 'put-note-clip', 'channel' => 'keys', 'clip' => ['id' => 'c1', 'start' => 960, 'length' => 3840, 'notes' => [[250, 100, 60, 90], [10, 100, 64, 90], [481, 100, 127, 1]]]]);
+    $notes = static fn (Session $of): array => array_map(static fn (Note $note): array => [$note->at, $note->key], $of->channel('keys')->source->notes[0]->notes);
+    expect($session->length)->toBe(4800 * TICK)->and($notes($session))->toBe([[10, 64], [250, 60], [481, 127]]);
+    $edit = ['channel' => 'keys', 'clip' => 'c1'];
+    expect($notes(edited($session, ['type' => 'quantise-notes', ...$edit, 'grid' => 240])))->toBe([[0, 64], [240, 60], [480, 127]])
+        ->and($notes(edited($session, ['type' => 'quantise-notes', ...$edit, 'grid' => 240, 'strength' => 0.5, 'notes' => [1]])))->toBe([[10, 64], [245, 60], [481, 127]])
+        ->and($notes(edited($session, ['type' => 'transpose-notes', ...$edit, 'by' => 12])))->toBe([[10, 76], [250, 72], [481, 127]])
+        ->and($notes(edited($session, ['type' => 'set-notes', ...$edit, 'notes' => [[0, 1, 0, 1]]])))->toBe([[0, 0]])
+        ->and(edited($session, ['type' => 'move-note-clip', ...$edit, 'start' => 9600, 'length' => 100])->length)->toBe(9700 * TICK)
+        ->and(edited($session, ['type' => 'remove-note-clip', ...$edit])->channel('keys')->source->notes)->toBe([])
+        ->and(fn () => edited($session, ['type' => 'set-notes', ...$edit, 'notes' => [[0, 0, 60, 90]]]))->toThrow('Found 0; allowed is a whole number from 1 to 400000000')
+        ->and(fn () => edited($session, ['type' => 'set-notes', 'channel' => 'keys', 'clip' => 'c9', 'notes' => []]))->toThrow('There is no clip "c9" of notes any more.')
+        ->and(fn () => edited($session, ['type' => 'put-note-clip', 'channel' => 'main', 'clip' => ['id' => 'c1', 'start' => 0, 'length' => 1]]))->toThrow('Main is no note channel. Notes lie on note channels only.');
+    $codec = new SessionCodec(Mix::processors());
+    expect($codec->encode($codec->decode($codec->encode($session))))->toBe($codec->encode($session));
+});
