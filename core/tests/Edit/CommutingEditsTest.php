@@ -84,7 +84,7 @@ it('gives the same in either order where two edits say they touch different thin
     $codec = new SessionCodec(Mix::processors());
     $session = withMacrosAndMoves($session);
     $tried = 0;
-    for ($step = 0; $step < 400; ++$step) {
+    for ($step = 0; $step < 800; ++$step) {
         $first = RandomEdits::next($session);
         $second = RandomEdits::next($session);
         [$a, $b] = [decoded($first, $session), decoded($second, $session)];

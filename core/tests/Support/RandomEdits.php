@@ -24,6 +24,8 @@ final class RandomEdits
         $insertIds = array_map(static fn (Insert $insert): string => $insert->id(), $inserts);
         $cues = array_values(array_map(static fn (Channel $cue): string => $cue->id, array_filter($session->channels, static fn (Channel $one): bool => $one->kind === ChannelKind::Cue)));
         $macros = array_merge(...array_map(static fn (Channel $channel): array => array_column($channel->macros, 'id'), $session->channels), ...[[]]);
+        $noteChannels = array_values(array_map(static fn (Channel $one): string => $one->id, array_filter($session->channels, static fn (Channel $one): bool => $one->kind === ChannelKind::Note)));
+        $clip = static fn (): array => ['channel' => self::pick($noteChannels, 'main'), 'clip' => 'c'.mt_rand(1, 2)];
         $channel = static fn (): string => self::pick($channels, 'nobody');
         $some = static fn (): array => array_values(array_unique([$channel(), $channel(), ...(mt_rand(0, 2) === 0 ? [$channel()] : [])]));
         $insert = static fn (): string => self::pick($insertIds, 'i999');
@@ -51,6 +53,14 @@ final class RandomEdits
 
         $edits = [
             fn () => ['type' => 'add-channel', 'kind' => ['track', 'group', 'return', 'cue'][mt_rand(0, 3)], 'name' => 'New'],
+            fn () => ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'],
+            fn () => ['type' => 'put-note-clip', ...$clip(), 'clip' => ['id' => 'c'.mt_rand(1, 2), 'start' => mt_rand(0, 9), 'length' => mt_rand(1, 99), 'notes' => [[mt_rand(0, 99), 5, mt_rand(0, 127), 90]]]],
+            fn () => ['type' => 'set-notes', ...$clip(), 'notes' => [[mt_rand(0, 20), 9, 60, mt_rand(1, 127)], [mt_rand(0, 20), 9, 64, 1]]],
+            fn () => ['type' => 'move-note-clip', ...$clip(), 'start' => mt_rand(0, 500), 'length' => mt_rand(1, 500)],
+            fn () => ['type' => 'quantise-notes', ...$clip(), 'grid' => 12],
+            fn () => ['type' => 'transpose-notes', ...$clip(), 'by' => mt_rand(-12, 12)],
+            fn () => ['type' => 'remove-note-clip', ...$clip()],
+            fn () => ['type' => 'add-insert', 'channels' => [$channel()], 'processor' => ['arpeggio', 'synthesiser'][mt_rand(0, 1)], ...$spot()],
             fn () => ['type' => 'add-channel', 'name' => 'Tap', 'tap' => ['channel' => $channel(), 'tap' => $tap]],
             fn () => ['type' => 'set-output', 'channels' => $some(), 'output' => mt_rand(0, 6) === 0 ? ['none', 'hw:1-2', 'hw:3-4'][mt_rand(0, 2)] : $channel()],
             fn () => ['type' => 'set-source', 'channel' => $channel(), 'source' => ['type' => 'tap', 'channel' => $channel(), 'tap' => $tap]],

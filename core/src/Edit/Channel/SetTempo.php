@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace Hafen\Edit\Channel;
 
 use Hafen\Edit\Edit;
+use Hafen\Edit\Note\NoteClips;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 
-/** Sets the tempo in beats per minute: times in note values follow it. */
+/** Sets the tempo in beats per minute: notes and times in note values follow it, and the session grows to hold the notes. */
 final readonly class SetTempo implements Edit
 {
     public function __construct(public float $tempo)
@@ -16,7 +18,12 @@ final readonly class SetTempo implements Edit
 
     public function apply(Session $session): Session
     {
-        return $session->withTempo($this->tempo);
+        $session = $session->withTempo($this->tempo);
+        foreach ($session->channels as $channel) {
+            $session = $channel->kind === ChannelKind::Note ? NoteClips::grown($session, $channel->id) : $session;
+        }
+
+        return $session;
     }
 
     public function label(Session $before): string

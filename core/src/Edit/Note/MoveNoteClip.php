@@ -28,6 +28,6 @@ final readonly class MoveNoteClip implements Edit
 
     public function touches(Session $before): array
     {
-        return ["channels/{$this->channel}/source/{$this->clip}", 'length'];
+        return ["channels/{$this->channel}/source/{$this->clip}", 'tempo'];
     }
 }

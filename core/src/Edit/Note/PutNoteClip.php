@@ -33,6 +33,6 @@ final readonly class PutNoteClip implements Edit
 
     public function touches(Session $before): array
     {
-        return ["channels/{$this->channel}/source", 'length'];
+        return ["channels/{$this->channel}/source", 'tempo'];
     }
 }
