@@ -12,6 +12,7 @@ use App\Http\Controllers\LoopController;
 use App\Http\Controllers\MediaController;
 use App\Http\Controllers\MicrophoneController;
 use App\Http\Controllers\MusicalKeyController;
+use App\Http\Controllers\NotesController;
 use App\Http\Controllers\PerformerController;
 use App\Http\Controllers\PilotController;
 use App\Http\Controllers\PlanController;
@@ -64,6 +65,9 @@ Route::post('sessions/{session}/cues/{channel}/page', [PerformerController::clas
 Route::delete('sessions/{session}/cues/{channel}/page', [PerformerController::class, 'close']);
 Route::get('cues/{key}', [PerformerController::class, 'show'])->where('key', '[0-9a-f]{32}');
 Route::put('cues/{key}', [PerformerController::class, 'update'])->where('key', '[0-9a-f]{32}');
+
+Route::post('midi', [NotesController::class, 'read']);
+Route::get('sessions/{session}/notes/{channel}', [NotesController::class, 'write'])->where('channel', '[A-Za-z0-9_-]{1,64}');
 
 Route::get('rules', [RulesController::class, 'index']);
 Route::get('processors', [ProcessorController::class, 'index']);

@@ -17,7 +17,7 @@ function editNamesIn(string $pattern, string ...$files): array
 }
 
 it('knows the same edits in the codecs, in the front end and in the documentation', function (): void {
-    $codecs = editNamesIn("/^            '([a-z-]+)' =>/m", 'core/src/Edit/Json/EditCodec.php', 'core/src/Edit/Json/PrintEditCodec.php', 'core/src/Edit/Json/LoopEditCodec.php', 'core/src/Edit/Json/MacroEditCodec.php', 'core/src/Edit/Json/SoundEditCodec.php', 'core/src/Edit/Json/RoutingEditCodec.php', 'core/src/Edit/Json/SplitEditCodec.php');
+    $codecs = editNamesIn("/^            '([a-z-]+)' =>/m", 'core/src/Edit/Json/EditCodec.php', 'core/src/Edit/Json/PrintEditCodec.php', 'core/src/Edit/Json/LoopEditCodec.php', 'core/src/Edit/Json/MacroEditCodec.php', 'core/src/Edit/Json/SoundEditCodec.php', 'core/src/Edit/Json/NoteEditCodec.php', 'core/src/Edit/Json/RoutingEditCodec.php', 'core/src/Edit/Json/SplitEditCodec.php');
     expect(count($codecs))->toBeGreaterThan(60)
         ->and(array_diff($codecs, editNamesIn('/(?:^\| |, )`([a-z-]+)`(?=[^|\n]*\|)/m', 'docs/formats/edits.md')))->toBe([]);
     $typed = (string) preg_replace("/source: [^\n]+|tap[?]?: [^\n]+/", '', (string) file_get_contents(base_path('resources/js/api/edits.ts')));

@@ -190,7 +190,7 @@ final readonly class FerryTerminal
             ], [], 'hw:1-2'),
         ]);
 
-        return PlayingControls::on(self::with($session->withLoops([self::spring($this->score->sampleRate)]), 'hall-ambience', (new Channel(
+        return Bars::in(PlayingControls::on(self::with($session->withLoops([self::spring($this->score->sampleRate)]), 'hall-ambience', (new Channel(
             'voice', ChannelKind::Track, 'Voice', Width::Mono, new ClipSource([], new LiveInput('in:1')),
             inserts: [
                 $insert('pitch-correction', ['key' => 'd', 'scale' => 'minor', 'response' => 60.0, 'amount' => 80.0]),
@@ -202,7 +202,7 @@ final readonly class FerryTerminal
         )), 'echo', $this->bus(ChannelKind::Return, 'radio', 'Radio', -4.0, [
             $insert('telephone', ['honk' => 4.0]),
             $insert('drive', ['drive' => 14.0, 'output' => -10.0]),
-        ], [], 'main')));
+        ], [], 'main'))), $this->score);
     }
 
     /** The spring tank of the stand-in's rack, as a ping finds it with the buffer the interface comes with. */

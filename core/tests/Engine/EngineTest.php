@@ -350,7 +350,7 @@ it('gives identical results with the JIT on and off', function (): void {
 
 it('makes the demo: ten tracks in one key, with what a mix is routed through, a little too hot', function (): void {
     $session = (new FerryTerminal)->session(static fn (string $id): string => $id);
-    expect($session->channels)->toHaveCount(19)->and($session->channel('voice')->source->input->port)->toBe('in:1')->and($session->length)->toBe(1_440_000);
+    expect($session->channels)->toHaveCount(20)->and($session->channel('voice')->source->input->port)->toBe('in:1')->and($session->length)->toBe(1_440_000);
     $demo = new FerryTerminal;
     $paths = [];
     foreach (['shaker', 'shaker'] as $i => $id) {

@@ -3,6 +3,8 @@ import type {
     AutomationPoint,
     Insert,
     Macro,
+    NoteClip,
+    NoteRow,
     ParameterValue,
     PrintTap,
     SelectorRange,
@@ -40,10 +42,11 @@ type ChannelEdit =
     | {
           type: 'add-channel';
           name: string;
-          kind?: 'track' | 'group' | 'return' | 'cue';
+          kind?: 'track' | 'note' | 'group' | 'return' | 'cue';
           width?: 'mono' | 'stereo';
           file?: NewFile;
           tap?: { channel: string; tap: TapName };
+          notes?: NoteClip;
       }
     | { type: 'rename-channel'; channel: string; name: string }
     | { type: 'move-channel'; channel: string; to: number }
@@ -184,6 +187,14 @@ type SplitEdit =
     | { type: 'keep-level'; split: string }
     | { type: 'dissolve-split'; split: string; keep: string };
 
+type NoteEdit =
+    | { type: 'put-note-clip'; channel: string; clip: NoteClip }
+    | { type: 'move-note-clip'; channel: string; clip: string; start: number; length: number }
+    | { type: 'remove-note-clip'; channel: string; clip: string }
+    | { type: 'set-notes'; channel: string; clip: string; notes: NoteRow[] }
+    | { type: 'quantise-notes'; channel: string; clip: string; grid: number; notes?: number[]; strength?: number }
+    | { type: 'transpose-notes'; channel: string; clip: string; by: number; notes?: number[] };
+
 type SendEdit =
     | { type: 'add-send'; channels: string[]; to: string; gain?: number | null; tap?: TapName; pan?: number }
     | {
@@ -212,4 +223,13 @@ type SessionEdit =
     | { type: 'several'; label: string; edits: Edit[] };
 
 /** An edit as the server takes it; docs/formats/edits.md says what each does. */
-export type Edit = ChannelEdit | LevelEdit | InsertEdit | MacroEdit | SoundEdit | SplitEdit | SendEdit | SessionEdit;
+export type Edit =
+    | ChannelEdit
+    | LevelEdit
+    | InsertEdit
+    | MacroEdit
+    | SoundEdit
+    | NoteEdit
+    | SplitEdit
+    | SendEdit
+    | SessionEdit;

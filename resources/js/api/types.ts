@@ -26,6 +26,21 @@ import type {
 type Kept = 'preset' | 'locked' | 'other' | 'sidechain';
 
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
+/** When it begins and how long it is in ticks, key, velocity. */
+export type NoteRow = [number, number, number, number];
+export interface NoteClip {
+    id: string;
+    start: number;
+    length: number;
+    notes: NoteRow[];
+    controls?: number[][];
+}
+/** What a MIDI file holds. */
+export interface MidiSong {
+    tempo: number | null;
+    changesTempo: boolean;
+    parts: { name: string; clip: NoteClip }[];
+}
 export type SelectorRange = Required<DocumentSelectorRange>;
 export type Selector = Required<DocumentSelector>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts' | 'range'> & { inserts: Insert[]; range?: SelectorRange };
@@ -55,6 +70,7 @@ export interface Channel {
     source:
         | { type: 'clips'; clips: DocumentClip[] }
         | { type: 'input'; input: string; monitor: 'off' | 'armed' | 'always'; clips: DocumentClip[] }
+        | { type: 'notes'; clips: NoteClip[] }
         | BusSource
         | TapSource;
     trim: { gain: number | null; invert: boolean };
@@ -543,6 +559,7 @@ export interface Rules {
     curve: { curves: number[]; shares: number[][] };
     splits: Record<Split['by'], { fewest: number; most: number }>;
     splitChoices: SplitChoice[];
+    ticksPerBeat: number;
     /** What processors are for, in the order of the finder. */
     categories: string[];
     formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];

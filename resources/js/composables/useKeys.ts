@@ -81,6 +81,10 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
         }
     }
 
+    function openNotes(): void {
+        selection.channels.filter((id) => session.channel(id)?.kind === 'note').forEach(screen.toggleNotes);
+    }
+
     function wrap(): void {
         if (selection.inserts.length > 0) {
             void session.edit({ type: 'wrap-in-branch', inserts: [...selection.inserts] });
@@ -171,7 +175,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
             listening.stopRecording();
         } else if (hardware.armed.length > 0) {
             void listening.record(...hardware.armed.map((channel) => ({ channel, tap: 'input' })));
-        } else if (track && 'clips' in track.source) {
+        } else if (track?.kind === 'track' && 'clips' in track.source) {
             void listening.record({ channel: track.id, tap: 'heard' });
         }
     }
@@ -234,6 +238,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
             '/': () => finder.openForSelection(),
             e: toggleInsert,
             w: wrap,
+            n: openNotes,
             ',': () => stepSelector('previous'),
             '.': () => stepSelector('next'),
             k: () => stepSound(event.shiftKey ? -1 : 1),

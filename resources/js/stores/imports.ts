@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api } from '@/api/client';
-import type { NewFile } from '@/api/edits';
-import type { MediaState, SessionState } from '@/api/types';
+import type { Edit, NewFile } from '@/api/edits';
+import type { MediaState, MidiSong, SessionState } from '@/api/types';
 import { tell, tellRefusal } from './notices';
 import { useSession } from './session';
 
@@ -91,11 +91,43 @@ export const useImports = defineStore('imports', () => {
         await session.list();
     }
 
+    /** Makes a note channel of each part of a MIDI file. */
+    async function bringNotes(file: File, into: number | undefined): Promise<void> {
+        try {
+            const song = await api.post<MidiSong>('midi', file);
+            const edits: Edit[] = song.parts.map(({ name, clip }) => ({
+                type: 'add-channel',
+                kind: 'note',
+                name,
+                notes: clip,
+            }));
+            if (edits.length === 0) {
+                tell('There are no notes in it.', 'warning', file.name);
+                return;
+            }
+            await session.edit({ type: 'several', label: `Notes of ${file.name}`, edits }, null, into);
+            const tempo = session.document?.tempo ?? 120;
+            if (song.tempo !== null && (song.changesTempo || Math.abs(song.tempo - tempo) > 0.01)) {
+                tell(
+                    `It plays at ${song.tempo} BPM${song.changesTempo ? ' at first, and changes' : ''}; the notes follow the session, which has ${tempo}.`,
+                    'info',
+                    file.name,
+                );
+            }
+        } catch (error) {
+            tellRefusal(error);
+        }
+    }
+
     /** Puts files on tracks of the session that is shown now, whichever is shown when they arrive. */
     async function bring(files: File[], channel: string | null = null): Promise<void> {
         const into = session.state?.id;
         const sampleRate = rate();
         for (const file of files) {
+            if (/\.midi?$/i.test(file.name)) {
+                await bringNotes(file, into);
+                continue;
+            }
             const entry = { name: file.name, progress: 0, step: 'uploading' };
             running.value = [...running.value, entry];
             const update = (change: Partial<typeof entry>) => {

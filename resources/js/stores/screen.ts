@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { useStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import type { Insert, AutomationPoint } from '@/api/types';
+import type { PlacedNote } from '@/composables/useNoteEdits';
 import { useSession } from './session';
 
 export type ViewName = 'inputs' | 'paths' | 'sends' | 'headroom' | 'load';
@@ -25,6 +26,10 @@ export const useScreen = defineStore('screen', () => {
     const lanes = ref<Record<string, string>>({});
     /** Points of a lane that were copied, from the first on. */
     const copiedPoints = ref<AutomationPoint[]>([]);
+    /** Note channels whose notes are open below their rows. */
+    const openNotes = ref<string[]>([]);
+    /** Notes that were copied, from the first on. */
+    const copiedNotes = ref<PlacedNote[]>([]);
     /** Inserts that were copied, as they were then. */
     const copiedInserts = ref<Insert[]>([]);
     /** The channel whose path stands out, while it is pointed at or has the focus. */
@@ -88,6 +93,9 @@ export const useScreen = defineStore('screen', () => {
         lanes,
         copiedPoints,
         copiedInserts,
+        openNotes,
+        copiedNotes,
+        toggleNotes: (channel: string) => (openNotes.value = flip(openNotes.value, channel)),
         openLane,
         closeLane,
         toggleLane,

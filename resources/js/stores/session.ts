@@ -71,7 +71,8 @@ export const useSession = defineStore('session', () => {
     );
     const channels = computed<Channel[]>(() => state.value?.document.channels ?? []);
     const ofKind = (kind: Channel['kind']) => computed(() => channels.value.filter((channel) => channel.kind === kind));
-    const tracks = ofKind('track');
+    /** Those that play something of their own: sound, or notes. */
+    const tracks = computed(() => channels.value.filter(({ kind: of }) => of === 'track' || of === 'note'));
     const groups = ofKind('group');
     const returns = ofKind('return');
     const cues = ofKind('cue');

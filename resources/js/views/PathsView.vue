@@ -7,6 +7,7 @@ import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
 import { useSession } from '@/stores/session';
 import AutomationLane from '@/components/automation/AutomationLane.vue';
+import NoteEditor from '@/components/notes/NoteEditor.vue';
 import ChannelRow from '@/components/paths/ChannelRow.vue';
 import PathTools from '@/components/paths/PathTools.vue';
 import { useChipDrag } from '@/components/paths/chipDrag';
@@ -45,8 +46,8 @@ function pick(): void {
     document.getElementById('hafen-import')?.click();
 }
 
-async function add(kind: 'track' | 'group' | 'return' | 'cue'): Promise<void> {
-    const names = { track: 'Track', group: 'Group', return: 'Return', cue: 'Cue' };
+async function add(kind: 'track' | 'note' | 'group' | 'return' | 'cue'): Promise<void> {
+    const names = { track: 'Track', note: 'Notes', group: 'Group', return: 'Return', cue: 'Cue' };
     const count = session.channels.filter((channel) => channel.kind === kind).length;
     const known = new Set(session.channels.map((channel) => channel.id));
     await session.edit({ type: 'add-channel', kind, name: `${names[kind]} ${count + 1}`, width: 'stereo' });
@@ -54,6 +55,9 @@ async function add(kind: 'track' | 'group' | 'return' | 'cue'): Promise<void> {
     if (added) {
         selection.clear();
         selection.channels = [added.id];
+        if (kind === 'note') {
+            screen.toggleNotes(added.id);
+        }
     }
 }
 
@@ -84,7 +88,7 @@ function bringBack(channels: string[]): void {
     >
         <section v-if="session.tracks.length === 0" class="empty">
             <h1>No tracks yet</h1>
-            <p>Drop audio files anywhere here, or choose them. Each becomes a track.</p>
+            <p>Drop audio or MIDI files anywhere here, or choose them. Each becomes a track.</p>
             <button class="pill on" @click="pick">Import files</button>
             <button class="pill" @click="add('track')">Add an empty track</button>
         </section>
@@ -123,6 +127,10 @@ function bringBack(channels: string[]): void {
             </p>
             <template v-for="channel in section.channels" :key="channel.id">
                 <ChannelRow :channel="channel" :order="order" :is-compact="density.isCompact.value" />
+                <NoteEditor
+                    v-if="channel.kind === 'note' && screen.openNotes.includes(channel.id)"
+                    :channel="channel"
+                />
                 <AutomationLane
                     v-if="screen.lanes[channel.id]"
                     :channel="channel"
@@ -136,6 +144,7 @@ function bringBack(channels: string[]): void {
         <p v-else class="adding hint">
             Add a
             <button class="text-button" @click="add('track')">track</button>
+            <button class="text-button" title="Notes for an instrument" @click="add('note')">note channel</button>
             <button class="text-button" @click="add('group')">group</button>
             <button class="text-button" @click="add('return')">return</button>
             <button class="text-button" @click="add('cue')">cue</button>

@@ -6,6 +6,7 @@ namespace Hafen\Edit\Json;
 
 use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
+use Hafen\Document\NoteCodec;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Automation\Fade;
 use Hafen\Edit\Automation\KeepsAutomation;
@@ -164,12 +165,17 @@ final readonly class EditCodec
 
     private function addChannel(JsonNode $node): AddChannel
     {
-        $node->keys(['type', 'name'], ['width', 'file', 'kind', 'tap']);
+        $node->keys(['type', 'name'], ['width', 'file', 'kind', 'tap', 'notes']);
         $file = $node->optional('file');
         $tap = $node->optional('tap');
         $kind = ChannelKind::from($node->optional('kind')?->oneOf(['track', 'note', 'group', 'return', 'cue']) ?? 'track');
         if ($kind !== ChannelKind::Track && ($file ?? $tap) !== null) {
             throw ($file ?? $tap)->expected('nothing here: only a track has a file or a tap as its source');
+        }
+
+        $notes = $node->optional('notes');
+        if ($kind !== ChannelKind::Note && $notes !== null) {
+            throw $notes->expected('nothing here: only a note channel has notes');
         }
 
         return new AddChannel(
@@ -178,6 +184,7 @@ final readonly class EditCodec
             $file === null ? null : self::file($file),
             $kind,
             $tap === null ? null : RoutingEditCodec::tapSource($tap->keys(['channel', 'tap'])),
+            $notes === null ? null : NoteCodec::clip($notes),
         );
     }
 

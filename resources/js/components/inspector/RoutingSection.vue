@@ -23,7 +23,12 @@ const screen = useScreen();
 
 const many = computed(() => props.along.length > 1);
 const isMain = computed(() => props.channel.kind === 'main');
-const order = computed(() => session.channels.filter((other) => other.kind === props.channel.kind));
+/** Those it stands among: tracks and note channels are in one section. */
+const order = computed(() =>
+    ['track', 'note'].includes(props.channel.kind)
+        ? session.tracks
+        : session.channels.filter((other) => other.kind === props.channel.kind),
+);
 const index = computed(() => order.value.findIndex((other) => other.id === props.channel.id));
 const comb = computed(() => session.state?.combs.find((entry) => entry.channel === props.channel.id && !entry.split));
 const ways = computed(() => rules().splitChoices.map((way) => ({ key: way.id, name: way.name, value: way })));
@@ -54,6 +59,15 @@ async function saveRow(): Promise<void> {
     <section>
         <h3>Row and routing</h3>
         <div class="actions">
+            <button
+                v-if="channel.kind === 'note'"
+                class="text-button"
+                title="Below the row (N)"
+                data-open-notes
+                @click="screen.toggleNotes(channel.id)"
+            >
+                Notes
+            </button>
             <button class="text-button" title="/" @click="finder.openForSelection()">Add effect …</button>
             <button class="text-button" @click="finder.openFor(channel.id, 'postInserts', channel.postInserts.length)">
                 Add after fader …

@@ -22,7 +22,11 @@ const media = shallowRef<MediaState | null>(null);
 
 const many = computed(() => props.along.length > 1);
 const isTrack = computed(() => props.channel.kind === 'track');
-const clip = computed(() => ('clips' in props.channel.source ? (props.channel.source.clips[0] ?? null) : null));
+const clip = computed(() =>
+    'clips' in props.channel.source && props.channel.source.type !== 'notes'
+        ? (props.channel.source.clips[0] ?? null)
+        : null,
+);
 const tapped = computed(() => (props.channel.source.type === 'tap' ? props.channel.source : null));
 const rate = computed(() => session.document?.sampleRate ?? 48000);
 const wave = computed(() => {

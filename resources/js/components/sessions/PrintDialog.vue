@@ -56,7 +56,9 @@ const title = computed(() =>
     channels.value.length === 1 ? `Print ${channels.value[0]?.name}` : `Print ${channels.value.length} channels`,
 );
 const canBeInPlace = computed(() =>
-    channels.value.every((one) => 'clips' in one.source && one.source.clips.length > 0 && !one.frozen),
+    channels.value.every(
+        (one) => one.kind === 'track' && 'clips' in one.source && one.source.clips.length > 0 && !one.frozen,
+    ),
 );
 const canBeTogether = computed(() => channels.value.length > 1 && whereto.value !== 'place');
 /** Whether what the returns bring can be in the files of what sends to them. */

@@ -13,6 +13,7 @@ const keys = [
     ['← →', 'the insert before or after'],
     ['↑ ↓', 'the channel above or below, with Shift as well'],
     ['A', 'automation lane below the row'],
+    ['N', 'notes of the note channel, below its row'],
     ['F', 'find a channel by part of its name'],
     ['I', 'fold the inspector away and back'],
     ['R', 'record what is heard on the selected track, and stop'],

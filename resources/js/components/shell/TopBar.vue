@@ -66,7 +66,13 @@ function bring(event: Event): void {
             </button>
         </nav>
         <label class="text-button" tabindex="0" @keydown.enter="($event.currentTarget as HTMLElement).click()">
-            Import<input id="hafen-import" type="file" multiple accept="audio/*,.wav,.bwf,.rf64" @change="bring" />
+            Import<input
+                id="hafen-import"
+                type="file"
+                multiple
+                accept="audio/*,.wav,.bwf,.rf64,.mid,.midi"
+                @change="bring"
+            />
         </label>
         <button class="text-button" :disabled="!session.document?.length" @click="$emit('render')">Render …</button>
         <span class="fill" />

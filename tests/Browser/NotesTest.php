@@ -1,0 +1,83 @@
+<?php
+
+declare(strict_types=1);
+
+use Facebook\WebDriver\WebDriverKeys;
+use Hafen\Note\MidiWriter;
+use Hafen\Note\Note;
+use Hafen\Note\NoteClip;
+
+beforeEach(function (): void {
+    openTracks();
+});
+
+afterEach(fn () => closeTracks());
+
+/** The notes of the first clip of a channel, as the server has them. */
+function notesOnServer(string $channel): array
+{
+    return channelOnServer($channel)['source']['clips'][0]['notes'] ?? [];
+}
+
+it('draws notes, moves them by key and pointer, sets how hard they are struck, and plays them', function (): void {
+    $this->browser->script('[...document.querySelectorAll(".adding button")].find((one) => one.textContent.trim() === "note channel").click()');
+    $this->browser->waitFor('[data-notes]');
+    // Double-clicks on the second beat, on C5: a third of the way up.
+    $draw = <<<'JS'
+        const area = document.querySelector('[data-notes] .roll');
+        const box = area.getBoundingClientRect();
+        const at = (beat, key) => ({bubbles: true, button: 0, clientX: box.left + 34 + (box.width - 34) * (beat + 0.05) / 16, clientY: box.top + 16 + (48 + 29 - key) * 9 + 4});
+        area.querySelector('.row').dispatchEvent(new MouseEvent('dblclick', at(%s, %d)));
+        JS;
+    $this->browser->script(sprintf($draw, '1', 60));
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1') === [[960, 240, 60, 96]], 'the first note');
+    $this->browser->script(sprintf($draw, '2', 64));
+    $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 2, 'the second note');
+    // The new one is chosen: up an octave, on by a sixteenth and longer, by keys.
+    $area = $this->browser->find('[data-notes] .roll');
+    $area->sendKeys(WebDriverKeys::ARROW_RIGHT);
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1')[1] === [2160, 240, 64, 96], 'a step on');
+    $area->sendKeys([WebDriverKeys::SHIFT, WebDriverKeys::ARROW_UP]);
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1')[1] === [2160, 240, 76, 96], 'an octave up');
+    $area->sendKeys([WebDriverKeys::SHIFT, WebDriverKeys::ARROW_RIGHT]);
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1')[1] === [2160, 480, 76, 96], 'a step longer');
+    // The first by the pointer: two semitones up, a beat on.
+    $this->browser->script(<<<'JS'
+        const note = document.querySelector('[data-note="960:60"] .body');
+        const box = note.getBoundingClientRect();
+        const width = document.querySelector('[data-notes] .roll').getBoundingClientRect().width - 34;
+        const fire = (type, x, y, on) => on.dispatchEvent(new PointerEvent(type, {bubbles: true, button: 0, clientX: x, clientY: y}));
+        fire('pointerdown', box.x + 2, box.y + 4, note);
+        fire('pointermove', box.x + 2 + width / 16, box.y + 4 - 18, window);
+        fire('pointerup', box.x + 2 + width / 16, box.y + 4 - 18, window);
+        JS);
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1')[0] === [1920, 240, 62, 96], 'the note that was dragged');
+    $this->browser->find('[data-notes] .velocity [role=slider]')->sendKeys(WebDriverKeys::ENTER);
+    $entry = $this->browser->waitFor('[data-notes] .velocity input');
+    $entry->sendKeys(WebDriverKeys::CONTROL.'a');
+    $entry->sendKeys('30'.WebDriverKeys::ENTER);
+    $this->browser->until(fn (): bool => notesOnServer('Notes 1')[0][3] === 30, 'its velocity');
+    // It is heard: the level after the instrument moves.
+    $this->browser->find('body')->sendKeys(' ');
+    $this->browser->until(fn (): bool => $this->browser->script('return Number(document.querySelector(\'[data-tap="notes-1:pre-fader"]\')?.dataset.level) > -60'), 'its level');
+    $this->browser->find('body')->sendKeys(' ');
+    $this->browser->find('[data-notes] .roll')->sendKeys(WebDriverKeys::DELETE);
+    $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 1, 'one note less');
+    expect($this->browser->complaints())->toBe([]);
+});
+
+it('makes a note channel of each part of a MIDI file, and says what is wrong with a broken one', function (): void {
+    $folder = sys_get_temp_dir();
+    $good = "{$folder}/hafen-song.mid";
+    $bad = "{$folder}/hafen-broken.mid";
+    $clip = static fn (int $key): NoteClip => new NoteClip('c1', 0, 3840, [new Note(0, 960, $key, 100)]);
+    file_put_contents($good, MidiWriter::write([['Bells', [$clip(72)]], ['Low', [$clip(36)]]], 90.0));
+    file_put_contents($bad, substr((string) file_get_contents($good), 0, 40));
+    $this->browser->find('#hafen-import')->sendKeys($good);
+    $this->browser->until(fn (): bool => notesOnServer('Low') === [[0, 960, 36, 100]] && notesOnServer('Bells') === [[0, 960, 72, 100]], 'both parts');
+    expect(array_column(channelOnServer('Bells')['inserts'], 'processor'))->toBe(['synthesiser']);
+    $this->browser->until(fn (): bool => str_contains($this->browser->find('body')->getText(), 'It plays at 90 BPM; the notes follow the session'), 'what is said of the tempo');
+    $this->browser->find('#hafen-import')->sendKeys($bad);
+    $this->browser->until(fn (): bool => str_contains($this->browser->find('body')->getText(), 'Not a MIDI file that can be read: at byte'), 'what is wrong');
+    array_map(unlink(...), [$good, $bad]);
+});

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Sessions\SessionBook;
+use Hafen\Note\MidiReader;
+use Hafen\Note\MidiWriter;
+use Hafen\Note\Note;
+use Hafen\Note\NoteClip;
+use Hafen\Session\BlankSession;
+
+/** @param  array<string, mixed>  $edit */
+function noteEdit(int $id, array $edit): mixed
+{
+    $base = test()->getJson("/api/sessions/{$id}")->json('change');
+
+    return test()->postJson("/api/sessions/{$id}/edits", ['base' => $base, 'edit' => $edit]);
+}
+
+it('reads a MIDI file into clips, and gives the notes of a channel as one', function (): void {
+    $file = MidiWriter::write([['Bells', [new NoteClip('c1', 0, 3840, [new Note(240, 480, 72, 100)])]]], 90.0);
+    $song = $this->call('POST', '/api/midi', content: $file)->assertOk()->json();
+    expect($song['tempo'])->toEqual(90)->and($song['parts'])->toEqual([['name' => 'Bells', 'clip' => ['id' => 'c1', 'start' => 0, 'length' => 3840, 'notes' => [[240, 480, 72, 100]]]]]);
+    $id = app(SessionBook::class)->create(BlankSession::named('Notes', 44100))->id;
+    noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Bells: Ø', 'notes' => $song['parts'][0]['clip']])->assertOk();
+    $answer = $this->get("/api/sessions/{$id}/notes/bells")->assertOk()->assertHeader('Content-Disposition', 'attachment; filename="Bells.mid"');
+    $back = MidiReader::read((string) $answer->getContent());
+    expect($back->tempo)->toEqualWithDelta(120.0, 1e-3)->and($back->parts[0]->name)->toBe('Bells: Ø')->and($back->parts[0]->notes)->toEqual([new Note(240, 480, 72, 100)]);
+});
+
+it('refuses what is no MIDI file, and channels without notes, and says why', function (): void {
+    $this->call('POST', '/api/midi', content: 'MThd')->assertStatus(422)->assertJsonPath('message', 'Not a MIDI file that can be read: at byte 4 the file ends too soon.');
+    $this->call('POST', '/api/midi', server: ['CONTENT_LENGTH' => (string) (MidiReader::MOST_BYTES + 1)])->assertStatus(422)->assertJsonPath('message', 'The MIDI file has 8000001 bytes; 8000000 are allowed.');
+    $id = app(SessionBook::class)->create(BlankSession::named('Notes', 44100))->id;
+    $this->get("/api/sessions/{$id}/notes/main")->assertStatus(422)->assertJsonPath('message', 'Main is no note channel. Notes lie on note channels only.');
+    $this->get("/api/sessions/{$id}/notes/nobody")->assertStatus(422);
+    noteEdit($id, ['type' => 'add-channel', 'kind' => 'track', 'name' => 'Track', 'notes' => ['id' => 'c1', 'start' => 0, 'length' => 1]])->assertStatus(422)->assertJsonPath('message', fn (string $message): bool => str_contains($message, 'only a note channel has notes'));
+});
+
+it('tells what sound switches move, and how far a selector has branches open', function (): void {
+    $id = app(SessionBook::class)->create(BlankSession::named('Sounds', 48000))->id;
+    noteEdit($id, ['type' => 'add-channel', 'name' => 'One'])->assertOk();
+    noteEdit($id, ['type' => 'add-split', 'channel' => 'one', 'branches' => 2])->assertOk();
+    noteEdit($id, ['type' => 'add-selector', 'split' => 's1'])->assertOk();
+    noteEdit($id, ['type' => 'add-sound-switch', 'channel' => 'one', 'name' => 'Tone', 'sound' => 'Low'])->assertOk();
+    $state = noteEdit($id, ['type' => 'turn-selector', 'split' => 's1', 'value' => 0.9])->assertOk()->json();
+    expect($state['sounds']['w1'])->toBe(['moves' => [], 'changed' => true]);
+    $state = noteEdit($id, ['type' => 'add-sound', 'switch' => 'w1', 'name' => 'High'])->json();
+    expect($state['sounds']['w1'])->toBe(['moves' => ['Selector'], 'changed' => false]);
+    [$low, $high] = $state['inserts']['s1']['openings'];
+    expect(count($low))->toBe(101)->and([$low[0], $low[100], $high[0], $high[100]])->toEqual([1, 0, 0, 1])->and($low[50] ** 2 + $high[50] ** 2)->toEqualWithDelta(1.0, 1e-2)->and($state['inserts']['s1']['rise'])->toBeNull();
+});
