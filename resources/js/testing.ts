@@ -82,6 +82,8 @@ export function processor(id: string, category: string, more: Partial<ProcessorS
         wetOnly: false,
         widens: false,
         takesSidechain: false,
+        takesNotes: false,
+        followsNotes: false,
         cost: 1,
         synonyms: [],
         parameters: [number('gain')],

@@ -20,7 +20,10 @@ use Hafen\Session\Sound\Sound;
 use Hafen\Session\Sound\SoundControls;
 use Hafen\Session\Sound\SoundSwitch;
 
-/** What a player turns and switches in the demo session: three sounds of the bass, a selector between places of the choir, a macro of the cello. All stand so that the mix sounds as without them. */
+/**
+ * What a player turns and switches in the demo session: three sounds of the bass, a selector between places of the choir, in one of which
+ * it speaks through the bars, and a macro of the cello. All stand so that the mix sounds as without them.
+ */
 final class PlayingControls
 {
     public static function on(Session $session): Session
@@ -50,13 +53,13 @@ final class PlayingControls
         return $session->withChannel($bass->withSounds([new SoundSwitch($ids->soundSwitch(), 'Bass', $sounds, $sounds[1]->id, 120.0)]));
     }
 
-    /** The choir where it stands, across the water and through the door, of which the selector opens one. */
+    /** The choir where it stands, across the water, through the door, and in the voice of the bars, of which the selector opens one. */
     private static function places(Session $session): Session
     {
         $choir = $session->channel('choir');
         assert($choir !== null);
         $ids = FreshIds::of($session);
-        $ranges = SelectorRange::evenly(3);
+        $ranges = SelectorRange::evenly(4);
         $split = new Split($ids->split(), [
             new Branch($ids->branch(), 'Near', range: $ranges[0]),
             new Branch($ids->branch(), 'Across', inserts: [
@@ -66,6 +69,9 @@ final class PlayingControls
             new Branch($ids->branch(), 'Indoors', 2.0, inserts: [
                 new ProcessorInsert($ids->insert(), 'filter', parameters: ['type' => 'low-pass', 'frequency' => 700.0, 'slope' => '24dB']),
             ], range: $ranges[2]),
+            new Branch($ids->branch(), 'Bars', range: $ranges[3], inserts: [
+                new ProcessorInsert($ids->insert(), 'vocoder', parameters: ['level' => 12.0], notes: 'bars'),
+            ]),
         ], selector: new Selector($ranges[0]->middle()));
 
         return $session->withChannel($choir->withRow(Row::Inserts, [...$choir->inserts, $split]));

@@ -17,6 +17,7 @@ use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\NoteSource;
@@ -93,6 +94,7 @@ final class ContentHashes
                 array_intersect_key($heard, array_flip(['width', 'source', 'trim', 'insertsOn', 'inserts', 'aligned'])),
                 ...self::lanes($channel, static fn (AutomationLane $lane): bool => self::isAbout($lane, $channel->inserts)),
                 ...self::hands($channel),
+                ...self::steering($session, $channel),
             ]);
             $loops = self::loops($session, $channel);
             $this->live[$id] = self::hashOf([$this->locked[$id], $bus, $alignment->arrival[$id], ...$loops]);
@@ -293,6 +295,20 @@ final class ContentHashes
         $lanes = array_values(array_filter($channel->automation, self::isOfHand(...)));
 
         return $lanes === [] ? [] : [[AutomationCodec::encode($lanes), self::heard(MacroCodec::encode($channel->macros)), self::heard(SoundCodec::encode($channel->sounds))]];
+    }
+
+    /** @return list<mixed> the notes that steer inserts of a channel, by insert; nothing where none do */
+    private static function steering(Session $session, Channel $channel): array
+    {
+        $steering = [];
+        foreach ($channel->allInserts() as $insert) {
+            $source = $insert instanceof ProcessorInsert && $insert->notes !== null ? $session->channel($insert->notes)?->source : null;
+            if ($source !== null) {
+                $steering[$insert->id()] = SourceCodec::sourceToArray($source);
+            }
+        }
+
+        return $steering === [] ? [] : [$steering];
     }
 
     private static function isOfHand(AutomationLane $lane): bool

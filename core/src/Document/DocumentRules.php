@@ -13,6 +13,7 @@ use Hafen\Session\Hardware\HardwareLoop;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
+use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Session;
 
@@ -49,6 +50,11 @@ final class DocumentRules
                 }
             }
             self::sidechains($session, $channel, $pointer);
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert && $insert->notes !== null && $session->channel($insert->notes)?->kind !== ChannelKind::Note) {
+                    throw InvalidDocument::at($pointer, "The insert \"{$insert->id}\" follows the notes of \"{$insert->notes}\"; allowed is the id of a note channel");
+                }
+            }
             self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");
             self::sends($session, $channel, "{$pointer}/sends");

@@ -125,7 +125,7 @@ final readonly class RowCodec
 
     private function processor(JsonNode $node): ProcessorInsert
     {
-        $node = $node->renamed(['key' => 'sidechain'])->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'sidechain']);
+        $node = $node->renamed(['key' => 'sidechain'])->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'sidechain', 'notes']);
         $processor = $this->processorId($node->get('processor'));
 
         return new ProcessorInsert(
@@ -138,6 +138,7 @@ final readonly class RowCodec
             $node->has('other') ? $this->other($node->get('other'), $processor) : null,
             $node->optional('preset')?->text(0, 120) ?? '',
             $node->has('sidechain') ? $this->sidechain($node->get('sidechain'), $processor) : null,
+            $node->has('notes') ? $this->notes($node->get('notes'), $processor) : null,
         );
     }
 
@@ -171,6 +172,11 @@ final readonly class RowCodec
         $node->keys(['channel', 'tap']);
 
         return new TapSource($node->get('channel')->id(), SessionCodec::tap($node->get('tap')));
+    }
+
+    private function notes(JsonNode $node, string $processor): string
+    {
+        return $this->processors->spec($processor)->followsNotes ? $node->id() : throw InvalidDocument::at($node->pointer, "{$this->processors->spec($processor)->name} follows no notes");
     }
 
     private function other(JsonNode $node, string $processor): OtherSetting
@@ -287,6 +293,7 @@ final readonly class RowCodec
             'parameters' => (object) $insert->parameters,
             ...($insert->locked === [] ? [] : ['locked' => $insert->locked]),
             ...($insert->sidechain === null ? [] : ['sidechain' => ['channel' => $insert->sidechain->channel, 'tap' => $insert->sidechain->tap->value]]),
+            ...($insert->notes === null ? [] : ['notes' => $insert->notes]),
             ...($insert->preset === '' ? [] : ['preset' => $insert->preset]),
             ...($insert->other === null ? [] : ['other' => ['side' => $insert->other->side, 'parameters' => (object) $insert->other->parameters]]),
         ];

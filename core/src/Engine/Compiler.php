@@ -112,7 +112,7 @@ final readonly class Compiler
 
                 return $feeds[$route->id()] = $feed;
             };
-            $isWhole = $replays === [] && $frozen === null && $routes->sidechainsInto($id) === [];
+            $isWhole = $replays === [] && $frozen === null && $routes->sidechainsInto($id) === [] && ! self::followsNotes($channel);
             if (! $isWhole || ! $strips[$id]->hasRowsOf($channel, $alignment->arrival[$id])) {
                 $known ??= self::runners($before);
                 $was = $before?->session->channel($id);
@@ -171,6 +171,18 @@ final readonly class Compiler
     public function arrivals(Session $session): array
     {
         return SessionGraph::alignment($session, $this->processors)->arrival;
+    }
+
+    /** Whether notes of another channel steer one of its inserts. */
+    private static function followsNotes(Channel $channel): bool
+    {
+        foreach ($channel->allInserts() as $insert) {
+            if ($insert instanceof ProcessorInsert && $insert->notes !== null) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return array<string, InsertRunner> of all channels, as an insert may have been moved to another; by the stage after each */
@@ -300,7 +312,7 @@ final readonly class Compiler
             $runners[] = $runner = match (true) {
                 $insert instanceof Split => $this->split($insert, $channel, $session, $known, $setting, $inputLatency, $listening, $fade),
                 $insert instanceof HardwareInsert => $this->hardware($insert, $channel, $session, $known, $inputLatency, $fade),
-                default => $this->runner($insert, $channel, $known, $setting, $inputLatency, $listening, $fade),
+                default => $this->runner($insert, $channel, $session, $known, $setting, $inputLatency, $listening, $fade),
             };
             $inputLatency += $runner->latency();
         }
@@ -345,7 +357,7 @@ final readonly class Compiler
      * @param  array<string, InsertRunner>  $known
      * @param  Closure(ProcessorInsert, int): ?Feed  $listening
      */
-    private function runner(Insert $insert, Channel $channel, array $known, Setting $setting, int $inputLatency, Closure $listening, ?float $fade): ProcessorRunner
+    private function runner(Insert $insert, Channel $channel, Session $session, array $known, Setting $setting, int $inputLatency, Closure $listening, ?float $fade): ProcessorRunner
     {
         assert($insert instanceof ProcessorInsert);
         $runner = $known["insert:{$insert->id}"] ?? null;
@@ -362,6 +374,8 @@ final readonly class Compiler
         }
         $runner->configure($insert, $channel, $inputLatency, $fade);
         $runner->listenTo($listening($insert, $inputLatency));
+        $steering = $insert->notes === null ? null : $session->channel($insert->notes)?->source;
+        $runner->followNotes($steering instanceof NoteSource ? $steering->notes : null, $session->tempo);
 
         return $runner;
     }

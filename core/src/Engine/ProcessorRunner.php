@@ -6,8 +6,10 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
+use Hafen\Note\NoteClip;
 use Hafen\Note\NoteEvent;
 use Hafen\Processor\ChangesNotes;
+use Hafen\Processor\FollowsNotes;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
@@ -47,6 +49,14 @@ final class ProcessorRunner implements InsertRunner
     private int $position = 0;
 
     private ?Feed $sidechain = null;
+
+    private ?NotePlayer $player = null;
+
+    /** Notes that steer it were there until now. */
+    private bool $isLettingGo = false;
+
+    /** @var list<NoteEvent> that steer it in the current block */
+    private array $steering = [];
 
     /** Sidechain block of the current block. */
     private ?Block $heard = null;
@@ -104,6 +114,24 @@ final class ProcessorRunner implements InsertRunner
         $this->sidechain = $sidechain;
     }
 
+    /**
+     * Sets the notes that steer it; null is none.
+     *
+     * @param  ?list<NoteClip>  $clips
+     */
+    public function followNotes(?array $clips, float $tempo): void
+    {
+        if ($clips === null) {
+            // What it holds is let go.
+            $this->isLettingGo = $this->player !== null;
+            $this->player = null;
+
+            return;
+        }
+        $this->player ??= new NotePlayer($this->sampleRate);
+        $this->player->set($clips, $tempo);
+    }
+
     /** Jumps to its target values; used before a path has produced sound. */
     public function settle(): void
     {
@@ -138,7 +166,12 @@ final class ProcessorRunner implements InsertRunner
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
     {
         $taps?->pass(Tap::beforeStage($this->id), $block);
-        if ($this->rest->allows($block, $this)) {
+        $this->steering = $this->player?->read($sourcePosition - $this->inputLatency, $block->frames()) ?? [];
+        if ($this->isLettingGo) {
+            $this->isLettingGo = false;
+            $this->steering = [NoteEvent::allOff()];
+        }
+        if ($this->steering === [] && $this->rest->allows($block, $this)) {
             $metered && $this->meter->measure($block, $sourcePosition);
             $taps?->pass("insert:{$this->id}", $block);
 
@@ -171,6 +204,7 @@ final class ProcessorRunner implements InsertRunner
         $notes = $block->notes;
         if (! $this->glide->moving() && $this->parameterAutomation === null) {
             $this->sidechain($this->heard);
+            $this->steer($this->steering);
             $block->notes = $this->played($notes, $block->frames());
             $this->processor->process($block);
 
@@ -196,6 +230,7 @@ final class ProcessorRunner implements InsertRunner
             foreach ($this->played($notes === [] ? [] : NoteEvent::within($notes, $at, $length), $length) as $event) {
                 $passed[] = $event->at($event->at + $at);
             }
+            $this->steer(NoteEvent::within($this->steering, $at, $length));
             $this->processor->process($part);
             $mono = $part->mono;
             $left[] = $part->left;
@@ -222,6 +257,14 @@ final class ProcessorRunner implements InsertRunner
         }
 
         return $this->processor instanceof ChangesNotes ? $this->processor->changed($notes, $frames) : $notes;
+    }
+
+    /** @param  list<NoteEvent>  $events */
+    private function steer(array $events): void
+    {
+        if ($this->processor instanceof FollowsNotes) {
+            $this->processor->follow($events);
+        }
     }
 
     private function sidechain(?Block $heard): void

@@ -38,6 +38,10 @@ final class ProcessorCatalogue
             NoteEffect\NoteFilter::class,
             NoteEffect\Chord::class,
             NoteEffect\NoteEcho::class,
+            Keyed\Vocoder::class,
+            Keyed\Resonator::class,
+            Keyed\KeyFilter::class,
+            Keyed\NoteGate::class,
             Level\Gain::class,
             Level\Polarity::class,
             Level\Balance::class,
@@ -115,10 +119,10 @@ final class ProcessorCatalogue
         return $this->has($current) ? $current : null;
     }
 
-    /** @return list<string> ids of those that work on sound, and are not played */
+    /** @return list<string> ids of those that work on sound, and need no notes */
     public function effects(): array
     {
-        return array_values(array_filter($this->ids(), fn (string $id): bool => ! $this->specs[$id]->takesNotes));
+        return array_values(array_filter($this->ids(), fn (string $id): bool => ! $this->specs[$id]->takesNotes && ! $this->specs[$id]->followsNotes));
     }
 
     /** @return list<string> */

@@ -11,6 +11,7 @@ namespace Hafen\Processor;
  * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `takesSidechain`: it can
  * listen to another sound, see {@see TakesSidechain}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
  * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more. `takesNotes`: it is played, or works on notes.
+ * `followsNotes`: the notes of a note channel steer it, see {@see FollowsNotes}.
  */
 final readonly class ProcessorSpec
 {
@@ -40,6 +41,7 @@ final readonly class ProcessorSpec
         public array $followsLevel = [],
         public array $formerParameters = [],
         public bool $takesNotes = false,
+        public bool $followsNotes = false,
     ) {
     }
 
@@ -92,6 +94,7 @@ final readonly class ProcessorSpec
             'widens' => $this->widens,
             'takesSidechain' => $this->takesSidechain,
             'takesNotes' => $this->takesNotes,
+            'followsNotes' => $this->followsNotes,
             'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),

@@ -134,6 +134,7 @@ type InsertEdit =
     | { type: 'set-parameters'; insert: string; parameters: Record<string, ParameterValue>; preset?: string }
     | { type: 'set-locked'; insert: string; parameter: string; locked: boolean }
     | { type: 'set-sidechain'; insert: string; sidechain: { channel: string; tap: TapName } | null }
+    | { type: 'set-insert-notes'; insert: string; notes: string | null }
     | { type: 'swap-settings' | 'drop-other-setting'; insert: string }
     | { type: 'cut-frequency'; channel: string; frequency: number; depth: number };
 

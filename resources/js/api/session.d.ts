@@ -254,6 +254,10 @@ export interface ProcessorInsert {
      */
     preset?: string;
     /**
+     * The note channel that steers it; only of effects that follow notes
+     */
+    notes?: string;
+    /**
      * The tap of another channel that is listened to instead of the sound worked on; only where the processor can
      */
     sidechain?: {

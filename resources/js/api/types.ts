@@ -23,7 +23,7 @@ import type {
 
 /** What the server sends is complete: nothing is left to defaults. */
 /** What an insert has only where it was used. */
-type Kept = 'preset' | 'locked' | 'other' | 'sidechain';
+type Kept = 'preset' | 'locked' | 'other' | 'sidechain' | 'notes';
 
 export type ProcessorInsert = Required<Omit<DocumentProcessorInsert, Kept>> & Pick<DocumentProcessorInsert, Kept>;
 /** When it begins and how long it is in ticks, key, velocity. */
@@ -293,6 +293,9 @@ export interface ProcessorSpec {
     widens: boolean;
     /** It can listen to another channel. */
     takesSidechain: boolean;
+    /** An instrument, or a note effect. */
+    takesNotes: boolean;
+    followsNotes: boolean;
     /** Per cent of one core for a stereo instance, as measured. */
     cost: number | null;
     synonyms: string[];

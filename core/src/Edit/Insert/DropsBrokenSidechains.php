@@ -9,7 +9,7 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 
-/** Applies an edit, then removes sidechains whose source is gone or would close a loop. */
+/** Applies an edit, then removes sidechains whose source is gone or would close a loop, and lets go of note channels that are gone. */
 final readonly class DropsBrokenSidechains implements Edit
 {
     public function __construct(public Edit $edit)
@@ -21,6 +21,9 @@ final readonly class DropsBrokenSidechains implements Edit
         $after = $this->edit->apply($session);
         foreach ($after->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert && $insert->notes !== null && $after->channel($insert->notes) === null) {
+                    $after = ProcessorInserts::change($after, $insert->id, static fn (ProcessorInsert $one): ProcessorInsert => $one->withNotes(null));
+                }
                 $sidechain = $insert->sidechain();
                 if ($sidechain !== null && $after->channel($sidechain->channel) === null) {
                     $after = self::withoutSidechain($after, $insert->id());

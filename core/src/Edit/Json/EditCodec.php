@@ -37,6 +37,7 @@ use Hafen\Edit\Insert\MoveInsert;
 use Hafen\Edit\Insert\RemoveInserts;
 use Hafen\Edit\Insert\ReplaceInsert;
 use Hafen\Edit\Insert\Rows;
+use Hafen\Edit\Insert\SetInsertNotes;
 use Hafen\Edit\Insert\SetInsertOn;
 use Hafen\Edit\Insert\SetLocked;
 use Hafen\Edit\Insert\SetMix;
@@ -130,6 +131,7 @@ final readonly class EditCodec
             'set-parameters' => $this->setParameters($node, $session),
             'set-locked' => new SetLocked($fields('insert', 'parameter', 'locked')->get('insert')->id(), $this->parameterOf($node, $session), $node->get('locked')->boolean()),
             'set-sidechain' => $this->setSidechain($fields('insert', 'sidechain'), $session),
+            'set-insert-notes' => $this->setInsertNotes($fields('insert', 'notes'), $session),
             'swap-settings' => new SwapSettings($fields('insert')->get('insert')->id()),
             'drop-other-setting' => new DropOtherSetting($fields('insert')->get('insert')->id()),
             default => PrintEditCodec::decode($name, $node, $this->processors)
@@ -272,6 +274,17 @@ final readonly class EditCodec
         }
 
         return new SetSidechain($insert, $sidechain->value === null ? null : RoutingEditCodec::tapSource($sidechain->keys(['channel', 'tap'])));
+    }
+
+    private function setInsertNotes(JsonNode $node, Session $session): SetInsertNotes
+    {
+        $insert = $node->get('insert')->id();
+        $notes = $node->get('notes');
+        if ($notes->value !== null && ! $this->specOf($insert, $session)->followsNotes) {
+            throw InvalidDocument::at($notes->pointer, "{$this->specOf($insert, $session)->name} follows no notes");
+        }
+
+        return new SetInsertNotes($insert, $notes->value === null ? null : $notes->id());
     }
 
     private function parameterOf(JsonNode $node, Session $session): ParameterSpec

@@ -9,7 +9,8 @@ use Hafen\Session\Source\TapSource;
 /**
  * A processor in a row. `mix` runs from 0 (dry) to 1 (wet). `parameters` holds only what was set; the rest has its default.
  * `locked` names the parameters presets leave alone; `other` is a second setting kept beside the one at work;
- * `preset` is the name of the preset taken last; `key` is what it listens to instead of the sound it works on.
+ * `preset` is the name of the preset taken last; `sidechain` is what it listens to instead of the sound it works on, `notes` the id of
+ * the note channel that steers it.
  */
 final readonly class ProcessorInsert implements Insert
 {
@@ -29,6 +30,7 @@ final readonly class ProcessorInsert implements Insert
         public ?OtherSetting $other = null,
         public string $preset = '',
         public ?TapSource $sidechain = null,
+        public ?string $notes = null,
     ) {
     }
 
@@ -52,6 +54,11 @@ final readonly class ProcessorInsert implements Insert
     public function withSidechain(?TapSource $sidechain): self
     {
         return $this->copy(sidechain: $sidechain);
+    }
+
+    public function withNotes(?string $notes): self
+    {
+        return $this->copy(notes: $notes);
     }
 
     public function withPreset(string $preset): self

@@ -15,6 +15,7 @@ import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
 import { newGesture } from '@/gesture';
 import { useSession } from '@/stores/session';
+import NotesSource from './NotesSource.vue';
 import SidechainSource from './SidechainSource.vue';
 import AdviceList from './AdviceList.vue';
 import InsertMix from './InsertMix.vue';
@@ -182,6 +183,7 @@ function remove(): void {
         <button v-if="insert.processor === 'pitch-correction'" class="text-button" @click="estimateKey">
             Find the key in the recordings
         </button>
+        <NotesSource v-if="spec.followsNotes" :insert="insert" />
         <SidechainSource v-if="spec.takesSidechain" :channel="channel" :insert="insert" />
         <InsertMix :insert="insert" :usual="session.state?.inserts[insert.id]?.usualMix" />
         <AdviceList :advice="advice" />
