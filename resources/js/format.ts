@@ -112,3 +112,10 @@ export function panText(pan: number, centre = 'C'): string {
     const size = Math.round(Math.abs(pan) * 100);
     return size === 0 ? centre : `${pan < 0 ? 'L' : 'R'}${size}`;
 }
+
+const KEY_NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
+
+/** A key as MIDI counts it: 60 is C4. */
+export function keyName(key: number): string {
+    return `${KEY_NAMES[key % 12]}${Math.floor(key / 12) - 1}`;
+}

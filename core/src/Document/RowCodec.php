@@ -8,6 +8,7 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\NoteZone;
 use Hafen\Session\Insert\OtherSetting;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Selector;
@@ -241,6 +242,25 @@ final readonly class RowCodec
         return new SelectorRange($from, $to, $node->optional('fadeFrom')?->number(0.0, 1.0) ?? 0.0, $node->optional('fadeTo')?->number(0.0, 1.0) ?? 0.0);
     }
 
+    /**
+     * @param  int  $lowest  0 of keys, 1 of velocities
+     *
+     * @throws InvalidDocument where it does not go from a lower place to a higher one
+     */
+    public static function zone(JsonNode $node, int $lowest): NoteZone
+    {
+        $node->keys(['from', 'to'], ['fadeFrom', 'fadeTo']);
+        $from = $node->get('from')->integer($lowest, 127);
+
+        return new NoteZone($from, $node->get('to')->integer($from, 127), $node->optional('fadeFrom')?->integer(0, 127) ?? 0, $node->optional('fadeTo')?->integer(0, 127) ?? 0);
+    }
+
+    /** @return array<string, int> */
+    private static function zoneToArray(NoteZone $zone): array
+    {
+        return ['from' => $zone->from, 'to' => $zone->to, 'fadeFrom' => $zone->fadeFrom, 'fadeTo' => $zone->fadeTo];
+    }
+
     /** @return array<string, mixed> */
     public static function rangeToArray(SelectorRange $range): array
     {
@@ -249,7 +269,7 @@ final readonly class RowCodec
 
     private function branch(JsonNode $node, int $depth): Branch
     {
-        $node->keys(['id', 'name'], ['gain', 'pan', 'mute', 'solo', 'invert', 'inserts', 'range']);
+        $node->keys(['id', 'name'], ['gain', 'pan', 'mute', 'solo', 'invert', 'inserts', 'range', 'keys', 'velocities']);
         $gain = $node->optional('gain');
 
         return new Branch(
@@ -262,6 +282,8 @@ final readonly class RowCodec
             $node->optional('invert')?->boolean() ?? false,
             $this->decode($node->optional('inserts'), $depth + 1),
             $node->has('range') ? self::range($node->get('range')) : null,
+            $node->has('keys') ? self::zone($node->get('keys'), 0) : null,
+            $node->has('velocities') ? self::zone($node->get('velocities'), 1) : null,
         );
     }
 
@@ -312,6 +334,8 @@ final readonly class RowCodec
             'invert' => $branch->invert,
             'inserts' => $this->encode($branch->inserts),
             ...($branch->range === null ? [] : ['range' => self::rangeToArray($branch->range)]),
+            ...($branch->keys === null ? [] : ['keys' => self::zoneToArray($branch->keys)]),
+            ...($branch->velocities === null ? [] : ['velocities' => self::zoneToArray($branch->velocities)]),
         ];
     }
 }

@@ -12,10 +12,12 @@ use Hafen\Dsp\Filter\BiquadCascade;
 use Hafen\Dsp\Gain\GainRamp;
 use Hafen\Dsp\Gain\StereoGain;
 use Hafen\Metering\Meter;
+use Hafen\Note\NoteEvent;
 use Hafen\Routing\PanLaw;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Branch;
+use Hafen\Session\Insert\NoteZone;
 use Hafen\Session\Insert\Selector;
 use Hafen\Session\Insert\Split;
 
@@ -45,6 +47,10 @@ final class BranchRunner
     private readonly GainRamp $cut;
 
     private bool $rings = true;
+
+    private ?NoteZone $keys = null;
+
+    private ?NoteZone $velocities = null;
 
     /** Latency at the level in samples. */
     private int $levelLatency = 0;
@@ -76,6 +82,8 @@ final class BranchRunner
     public function configure(Split $split, Branch $branch, Channel $channel, array $runners, ?Closure $selected, int $inputLatency, ?float $fade): void
     {
         $this->chain->set($runners);
+        $this->keys = $branch->keys;
+        $this->velocities = $branch->velocities;
         $this->levelLatency = $inputLatency + $this->chain->latency();
         $moving = AutomationLaws::branch($channel, $branch, $this->sampleRate);
         $this->automation->follow($moving);
@@ -118,6 +126,9 @@ final class BranchRunner
 
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
     {
+        if ($block->notes !== [] && ($this->keys !== null || $this->velocities !== null)) {
+            $block->notes = $this->own($block->notes);
+        }
         $isOpen = $this->gate->process($block, $sourcePosition);
         $this->closed = $isOpen ? 0 : $this->closed + $block->frames();
         $this->chain->process($block, $sourcePosition, $metered, $taps);
@@ -131,6 +142,25 @@ final class BranchRunner
         }
         $taps?->pass("branch:{$this->id}", $block);
         $this->aligned($block);
+    }
+
+    /**
+     * The notes the branch plays for. Ends of others pass as well, so that none stays down.
+     *
+     * @param  list<NoteEvent>  $notes
+     * @return list<NoteEvent>
+     */
+    private function own(array $notes): array
+    {
+        $own = [];
+        foreach ($notes as $event) {
+            $gain = $event->isOn() ? ($this->keys?->gain((float) $event->key) ?? 1.0) * ($this->velocities?->gain(round($event->value * 127.0)) ?? 1.0) : 1.0;
+            if ($gain > 0.0) {
+                $own[] = $gain === 1.0 ? $event : $event->withValue($gain * $event->value);
+            }
+        }
+
+        return $own;
     }
 
     /** Ends what the inserts hold where the gate is closed and what came in before has passed them. */

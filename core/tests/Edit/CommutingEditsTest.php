@@ -97,8 +97,8 @@ it('gives the same in either order where two edits say they touch different thin
             if (parts($afterA) !== parts($session) || parts($afterB) !== parts($session)) {
                 continue;
             }
-            $one = decoded($second, $afterA)[0]?->apply($afterA) ?? null;
-            $other = decoded($first, $afterB)[0]?->apply($afterB) ?? null;
+            $afterwards = [decoded($second, $afterA), decoded($first, $afterB)];
+            [$one, $other] = [$afterwards[0] === null ? null : $afterwards[0][0]->apply($afterA), $afterwards[1] === null ? null : $afterwards[1][0]->apply($afterB)];
         } catch (Refusal) {
             continue;
         }

@@ -271,3 +271,23 @@ it('edits notes: grid, strength, transposing, and growing the session', function
     $codec = new SessionCodec(Mix::processors());
     expect($codec->encode($codec->decode($codec->encode($session))))->toBe($codec->encode($session));
 });
+
+it('plays in each branch of a split the notes of its keys and velocities, softer towards their ends', function (): void {
+    $zone = new Hafen\Session\Insert\NoteZone(60, 71, 3, 0);
+    expect(array_map($zone->gain(...), [59.0, 60.0, 61.0, 62.0, 63.0, 71.0, 72.0]))->toBe([0.0, 0.25, 0.5, 0.75, 1.0, 1.0, 0.0]);
+    $sine = static fn (string $id): Hafen\Session\Insert\ProcessorInsert => Mix::insert($id, 'synthesiser', ['first-wave' => 'sine', 'second-share' => 0.0, 'velocity' => 100.0, 'sustain' => 100.0, 'cutoff' => 20000.0]);
+    $split = Mix::split('s1', [
+        (new Branch('b1', 'Low', inserts: [$sine('i1')]))->withZones(new Hafen\Session\Insert\NoteZone(0, 59), null),
+        (new Branch('b2', 'High, hard', inserts: [$sine('i2')]))->withZones(new Hafen\Session\Insert\NoteZone(60, 127, 3, 0), new Hafen\Session\Insert\NoteZone(100, 127)),
+    ]);
+    $session = noteSession([new Note(0, 960, 48, 90), new Note(0, 960, 61, 127), new Note(1920, 960, 72, 99), new Note(1920, 960, 69, 127)], [$split], 96000);
+    $level = static fn (string $tap, int $key, int $from): float => Signal::amplitudeAt(array_slice(Mix::render($session, new MemoryLibrary([]), tap: "keys:{$tap}")->left, $from, 9600), 440.0 * 2.0 ** (($key - 69) / 12));
+    expect($level('branch:b1', 48, 9600))->toBeGreaterThan(0.05)->and($level('branch:b1', 61, 9600))->toBeLessThan(0.005)
+        // One key above its lowest, with a fade over three: half as hard.
+        ->and($level('branch:b2', 61, 9600) / $level('branch:b2', 69, 57600))->toEqualWithDelta(0.5, 0.01)->and($level('branch:b2', 72, 57600))->toBeLessThan(0.005)->and($level('branch:b2', 48, 9600))->toBeLessThan(0.005)
+        ->and(Signal::rms(array_slice(Mix::render($session, new MemoryLibrary([]), tap: 'keys:pre-fader')->left, 90100)))->toBe(0.0);
+    $codec = new SessionCodec(Mix::processors());
+    expect($codec->encode($codec->decode($codec->encode($session))))->toBe($codec->encode($session))
+        ->and(edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => null, 'velocities' => ['from' => 1, 'to' => 9, 'fadeTo' => 4]])->branch('b1')->branch->velocities)->toEqual(new Hafen\Session\Insert\NoteZone(1, 9, 0, 4))
+        ->and(fn () => edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => ['from' => 9, 'to' => 5], 'velocities' => null]))->toThrow('Found 5; allowed is a whole number from 9 to 127');
+});

@@ -103,6 +103,7 @@ final class RandomEdits
             fn () => ['type' => 'step-selector', 'split' => $split(), 'to' => $yes ? 'next' : 'previous'],
             fn () => ['type' => 'set-selector', 'split' => $split(), ...($yes ? ['fade' => 'linear'] : ['rings' => false])],
             fn () => ['type' => 'set-selector-range', 'branch' => $branch(), 'range' => $yes ? null : ['from' => mt_rand(0, 4) / 10, 'to' => mt_rand(5, 10) / 10, 'fadeFrom' => 0.1, 'fadeTo' => 0.2]],
+            fn () => ['type' => 'set-branch-zones', 'branch' => $branch(), 'keys' => $yes ? null : ['from' => 10, 'to' => mt_rand(10, 127)], 'velocities' => null],
             fn () => ['type' => 'remove-selector', 'split' => $split()],
             fn () => ['type' => 'add-split', 'channel' => $channel(), ...$spot(), 'by' => ['copies', 'left-right', 'mid-side'][mt_rand(0, 2)]],
             fn () => ['type' => 'wrap-in-branch', 'inserts' => [$insert()]],

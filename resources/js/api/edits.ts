@@ -5,6 +5,7 @@ import type {
     Macro,
     NoteClip,
     NoteRow,
+    NoteZone,
     ParameterValue,
     PrintTap,
     SelectorRange,
@@ -185,6 +186,7 @@ type SplitEdit =
     | { type: 'step-selector'; split: string; to: 'next' | 'previous' }
     | { type: 'set-selector'; split: string; fade?: 'equal-power' | 'linear'; rings?: boolean }
     | { type: 'set-selector-range'; branch: string; range: SelectorRange | null }
+    | { type: 'set-branch-zones'; branch: string; keys: NoteZone | null; velocities: NoteZone | null }
     | { type: 'keep-level'; split: string }
     | { type: 'dissolve-split'; split: string; keep: string };
 

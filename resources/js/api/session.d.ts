@@ -337,6 +337,8 @@ export interface Branch {
     invert?: boolean;
     inserts?: Row;
     range?: SelectorRange;
+    keys?: NoteZone;
+    velocities?: NoteZone1;
 }
 /**
  * Where a selector opens a branch. A fade lies half on each side of its edge; at 0 and at 1 there is none
@@ -354,6 +356,24 @@ export interface SelectorRange {
     /**
      * Width of the fade at to
      */
+    fadeTo?: number;
+}
+/**
+ * Of the notes it plays
+ */
+export interface NoteZone {
+    from: number;
+    to: number;
+    fadeFrom?: number;
+    fadeTo?: number;
+}
+/**
+ * Of the notes it plays
+ */
+export interface NoteZone1 {
+    from: number;
+    to: number;
+    fadeFrom?: number;
     fadeTo?: number;
 }
 /**

@@ -9,6 +9,7 @@ import type {
     MacroMove as DocumentMacroMove,
     AutomationLane as DocumentAutomationLane,
     AutomationPoint as DocumentAutomationPoint,
+    NoteZone as DocumentNoteZone,
     ProcessorInsert as DocumentProcessorInsert,
     Selector as DocumentSelector,
     SelectorRange as DocumentSelectorRange,
@@ -43,7 +44,13 @@ export interface MidiSong {
 }
 export type SelectorRange = Required<DocumentSelectorRange>;
 export type Selector = Required<DocumentSelector>;
-export type Branch = Omit<Required<DocumentBranch>, 'inserts' | 'range'> & { inserts: Insert[]; range?: SelectorRange };
+export type NoteZone = Required<DocumentNoteZone>;
+export type Branch = Omit<Required<DocumentBranch>, 'inserts' | 'range' | 'keys' | 'velocities'> & {
+    inserts: Insert[];
+    range?: SelectorRange;
+    keys?: NoteZone;
+    velocities?: NoteZone;
+};
 export type Split = Omit<Required<DocumentSplit>, 'branches' | 'selector'> & {
     branches: Branch[];
     selector?: Selector;

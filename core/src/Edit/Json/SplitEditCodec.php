@@ -29,6 +29,7 @@ use Hafen\Edit\Split\SetBranchMute;
 use Hafen\Edit\Split\SetBranchPan;
 use Hafen\Edit\Split\SetBranchPolarity;
 use Hafen\Edit\Split\SetBranchSolo;
+use Hafen\Edit\Split\SetBranchZones;
 use Hafen\Edit\Split\SetCrossovers;
 use Hafen\Edit\Split\SetSelector;
 use Hafen\Edit\Split\SetSelectorRange;
@@ -36,6 +37,7 @@ use Hafen\Edit\Split\StepSelector;
 use Hafen\Edit\Split\TurnSelector;
 use Hafen\Edit\Split\WrapInBranch;
 use Hafen\Processor\ProcessorCatalogue;
+use Hafen\Session\Insert\NoteZone;
 use Hafen\Session\Insert\Row;
 use Hafen\Session\Insert\SelectorFade;
 use Hafen\Session\Insert\SplitBy;
@@ -74,6 +76,7 @@ final class SplitEditCodec
             'step-selector' => new StepSelector($fields('split', 'to')->get('split')->id(), $node->get('to')->oneOf(['next', 'previous']) === 'next'),
             'set-selector' => self::setSelector($node),
             'set-selector-range' => new SetSelectorRange($fields('branch', 'range')->get('branch')->id(), $node->get('range')->value === null ? null : RowCodec::range($node->get('range'))),
+            'set-branch-zones' => self::setZones($fields('branch', 'keys', 'velocities')),
             'keep-level' => new KeepLevel($fields('split')->get('split')->id()),
             'dissolve-split' => new DissolveSplit($fields('split', 'keep')->get('split')->id(), $node->get('keep')->id()),
             'pull-out-branch' => new PullOutBranch($fields('branch')->get('branch')->id(), $processors),
@@ -98,6 +101,13 @@ final class SplitEditCodec
                 default => [[400.0], [250.0, 2500.0], [150.0, 800.0, 4000.0]][$branches - 2],
             },
         );
+    }
+
+    private static function setZones(JsonNode $node): SetBranchZones
+    {
+        $zone = static fn (string $field, int $lowest): ?NoteZone => $node->get($field)->value === null ? null : RowCodec::zone($node->get($field), $lowest);
+
+        return new SetBranchZones($node->get('branch')->id(), $zone('keys', 0), $zone('velocities', 1));
     }
 
     private static function setSelector(JsonNode $node): SetSelector

@@ -8,7 +8,7 @@ use Hafen\Session\Copies;
 
 /**
  * One way through a split: its own inserts, then its level. Gain in dB, null is silence; pan from -1 to +1. `range` is where the selector of
- * the split opens it; null is everywhere.
+ * the split opens it; null is everywhere. `keys` and `velocities` are those of the notes it plays; null is all.
  */
 final readonly class Branch
 {
@@ -25,6 +25,8 @@ final readonly class Branch
         public bool $invert = false,
         public array $inserts = [],
         public ?SelectorRange $range = null,
+        public ?NoteZone $keys = null,
+        public ?NoteZone $velocities = null,
     ) {
     }
 
@@ -66,6 +68,11 @@ final readonly class Branch
     public function withRange(?SelectorRange $range): self
     {
         return $this->copy(range: $range);
+    }
+
+    public function withZones(?NoteZone $keys, ?NoteZone $velocities): self
+    {
+        return $this->copy(keys: $keys, velocities: $velocities);
     }
 
     /** @param  list<Insert>  $inserts */

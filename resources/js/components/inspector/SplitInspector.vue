@@ -16,6 +16,7 @@ import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
+import BranchZones from './BranchZones.vue';
 import MacrosSection from './MacrosSection.vue';
 import SelectorSection from './SelectorSection.vue';
 
@@ -227,6 +228,7 @@ function dissolve(keep: string): void {
                     "
                 />
             </div>
+            <BranchZones v-if="channel.kind === 'note'" :branch="branch" />
             <div class="actions">
                 <button class="text-button" @click="finder.openFor(channel.id, row, branch.inserts.length, branch.id)">
                     Add effect

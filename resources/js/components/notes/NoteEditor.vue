@@ -7,6 +7,7 @@ import LyingSlider from '@/components/controls/LyingSlider.vue';
 import { followPointer } from '@/composables/followPointer';
 import { BEATS, nameOf, useNoteEdits, type PlacedNote } from '@/composables/useNoteEdits';
 import { useSteps } from '@/composables/useSteps';
+import { keyName } from '@/format';
 import { newGesture } from '@/gesture';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -29,7 +30,6 @@ const LEFT = 34;
 const STRIP = 44;
 /** Pixels at the end of a note by which its length is dragged. */
 const GRIP = 6;
-const NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
 const BLACK = [1, 3, 6, 8, 10];
 const GRIDS = [
     { value: 1, name: '1/4' },
@@ -64,14 +64,13 @@ const y = (key: number) => HEAD + (lowest.value + KEYS - 1 - key) * KEY;
 const tickAt = (px: number) => from.value + ((px - LEFT) / (width.value - LEFT)) * span.value;
 const keyAt = (py: number) => lowest.value + KEYS - 1 - Math.floor((py - HEAD) / KEY);
 const onGrid = (tick: number) => Math.round(tick / grid.value) * grid.value;
-const said = (key: number) => `${NAMES[key % 12]}${Math.floor(key / 12) - 1}`;
 
 const rows = computed(() =>
     Array.from({ length: KEYS }, (_, i) => lowest.value + i).map((key) => ({
         key,
         y: y(key),
         isBlack: BLACK.includes(key % 12),
-        name: key % 12 === 0 ? said(key) : '',
+        name: key % 12 === 0 ? keyName(key) : '',
     })),
 );
 const lines = computed(() => {
@@ -307,7 +306,7 @@ function press(event: KeyboardEvent): void {
             </button>
             <template v-if="picked.length > 0">
                 <span class="figure chosen">{{
-                    picked.length === 1 ? said(picked[0]!.key) : `${picked.length} notes`
+                    picked.length === 1 ? keyName(picked[0]!.key) : `${picked.length} notes`
                 }}</span>
                 <LyingSlider
                     class="velocity"
@@ -382,7 +381,7 @@ function press(event: KeyboardEvent): void {
                     @dblclick.stop
                 >
                     <title>
-                        {{ said(one.note.key) }}, velocity {{ one.note.velocity }}, bar
+                        {{ keyName(one.note.key) }}, velocity {{ one.note.velocity }}, bar
                         {{ Math.floor(one.note.at / bar) + 1 }}.{{ (Math.floor(one.note.at / perBeat) % BEATS) + 1 }}
                     </title>
                 </rect>
