@@ -19,7 +19,7 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch, l.beside,
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch, l.beside, l.played,
              (select change from interface_profiles limit 1) as setting
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
@@ -29,7 +29,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, beside: int, setting: ?int}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, beside: int, played: ?string, setting: ?int}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -49,6 +49,9 @@ final readonly class ListeningOptionsReader
 
         /** @var ?array{from: int, to: ?int} $punch */
         $punch = $row['punch'] === null ? null : json_decode($row['punch'], true);
+
+        /** @var ?array{channel: string, keys: list<array{int, int, int}>} $played */
+        $played = $row['played'] === null ? null : json_decode($row['played'], true);
 
         return new ListeningOptions(
             (int) $row['change'],
@@ -73,6 +76,7 @@ final readonly class ListeningOptionsReader
             $row['setting'] ?? 0,
             $punch,
             (bool) $row['beside'],
+            $played,
         );
     }
 }

@@ -18,6 +18,7 @@ use Hafen\Engine\Loop;
 use Hafen\Engine\Monitoring;
 use Hafen\Engine\Tap;
 use Hafen\Metering\LoudnessMeter;
+use Hafen\Note\HeldKeys;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\QuickMonitoring;
@@ -209,7 +210,7 @@ final class ListeningStream
                 yield Frames::notice($this->watched->notice());
             }
             // Who only looks at levels hears no gap: nothing has to give way.
-            $isHeard = ! $options->standing || Monitoring::isLive($this->session);
+            $isHeard = ! $options->standing || $options->played !== null || Monitoring::isLive($this->session);
             if ($isHeard && microtime(true) - $told > PlaybackLoad::TOLD_EVERY) {
                 $told = microtime(true);
                 // Others take about as much as this one.
@@ -255,7 +256,7 @@ final class ListeningStream
     {
         $before = $this->options;
         $this->options = $options;
-        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $this->units->areFreed()) {
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $options->played !== $before->played || $this->units->areFreed()) {
             yield from $this->change($options);
         }
         if ($options->tap !== $before?->tap || $options->beside !== $before?->beside) {
@@ -352,6 +353,14 @@ final class ListeningStream
     {
         $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
         $session = Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
+
+        if ($options->played !== null) {
+            $keys = [];
+            foreach ($options->played['keys'] as [$key, $velocity, $number]) {
+                $keys[$key] = [$velocity, $number];
+            }
+            $session = Monitoring::played($session, $options->played['channel'], new HeldKeys($keys));
+        }
 
         return $this->units->heardIn($options->standing ? Monitoring::standing($session, $this->from) : $session);
     }

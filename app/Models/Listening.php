@@ -21,6 +21,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property ?list<string> $metered
  * @property ?list<array{channel: string, tap: string}> $record
  * @property ?list<string> $armed
+ * @property ?array{channel: string, keys: list<array{int, int, int}>} $played
  * @property bool $standing
  * @property ?float $quick
  * @property bool $interface
@@ -34,5 +35,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'beside' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'played' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'beside' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

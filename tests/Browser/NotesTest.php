@@ -81,3 +81,25 @@ it('makes a note channel of each part of a MIDI file, and says what is wrong wit
     $this->browser->until(fn (): bool => str_contains($this->browser->find('body')->getText(), 'Not a MIDI file that can be read: at byte'), 'what is wrong');
     array_map(unlink(...), [$good, $bad]);
 });
+
+it('plays a note channel by the keys of the computer, stopped and while it plays, and keeps what was played', function (): void {
+    $this->browser->script('[...document.querySelectorAll(".adding button")].find((one) => one.textContent.trim() === "note channel").click()');
+    $this->browser->waitFor('[data-play-keys]')->click();
+    $key = fn (string $type, string $key): mixed => $this->browser->script("document.body.dispatchEvent(new KeyboardEvent('{$type}', {key: '{$key}', bubbles: true}))");
+    $level = fn (): bool => $this->browser->script('return Number(document.querySelector(\'[data-tap="notes-1:pre-fader"]\')?.dataset.level || -99) > -50');
+    $key('keydown', 'a');
+    $this->browser->until($level, 'the key to sound');
+    $key('keyup', 'a');
+    $this->browser->until(fn (): bool => ! $level(), 'the key to fall silent');
+    $this->browser->find('[data-record-keys]')->click();
+    $this->browser->until(fn (): bool => $this->browser->script('return document.querySelector(".play, [aria-pressed=true].play, .transport button")?.textContent.includes("Stop") || [...document.querySelectorAll("button")].some((one) => one.textContent.includes("Stop"))'), 'it to play');
+    usleep(1_500_000);
+    $key('keydown', 'd');
+    usleep(600_000);
+    $key('keyup', 'd');
+    usleep(300_000);
+    $this->browser->find('[data-record-keys]')->click();
+    $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 1, 'what was played');
+    [$at, $length, $pitch, $velocity] = notesOnServer('Notes 1')[0];
+    expect($pitch)->toBe(64)->and($velocity)->toBe(96)->and($at)->toBeGreaterThan(0)->and($length)->toBeGreaterThan(200)->and($this->browser->complaints())->toBe([]);
+});

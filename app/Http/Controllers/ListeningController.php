@@ -17,6 +17,7 @@ use Hafen\Document\SessionCodec;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Sweep;
+use Hafen\Note\HeldKeys;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 use Illuminate\Http\JsonResponse;
@@ -77,7 +78,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch', 'beside']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch', 'beside', 'played']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -134,6 +135,10 @@ final readonly class ListeningController
             $metered = $body->get('metered');
             $options['metered'] = $metered->value === null ? null : $metered->ids(SessionCodec::MOST_CHANNELS);
         }
+        if ($body->has('played')) {
+            $played = $body->get('played');
+            $options['played'] = $played->value === null ? null : self::played($played->keys(['channel', 'keys']));
+        }
         if ($body->has('armed')) {
             $options['armed'] = $body->get('armed')->ids(InterfacePorts::INPUTS);
         }
@@ -179,5 +184,20 @@ final readonly class ListeningController
     private static function plain(JsonNode $parameters): array
     {
         return array_map(static fn (JsonNode $value): mixed => $value->value, $parameters->entries());
+    }
+
+    /** @return array{channel: string, keys: list<array{int, int, int}>} */
+    private static function played(JsonNode $node): array
+    {
+        return [
+            'channel' => $node->get('channel')->id(),
+            'keys' => array_map(static function (JsonNode $key): array {
+                $parts = $key->items(3);
+
+                return count($parts) === 3
+                    ? [$parts[0]->integer(0, 127), $parts[1]->integer(1, 127), $parts[2]->integer(0, 1 << 40)]
+                    : throw $key->expected('a key as [key, velocity, number]');
+            }, $node->get('keys')->items(HeldKeys::MOST)),
+        ];
     }
 }

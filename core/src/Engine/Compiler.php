@@ -229,7 +229,7 @@ final readonly class Compiler
         $known = $before?->strip($channel->id);
         $hasClips = $channel->source instanceof ClipSource;
         $port = $channel->source instanceof LiveSource ? $channel->source->port : null;
-        $notes = $channel->source instanceof NoteSource ? $channel->source->notes : null;
+        $notes = $channel->source instanceof NoteSource ? $channel->source : null;
         if ($known !== null && (($known->input->clips !== null) !== $hasClips || ($known->input->notes !== null) !== ($notes !== null) || $known->input->live?->port !== $port)) {
             $known = null;
         }
@@ -240,7 +240,7 @@ final readonly class Compiler
         );
         $strip->input->click($channel->click);
         $strip->input->clips?->set($channel->source->clips(), $channel->width);
-        $strip->input->notes?->set($notes ?? [], $session->tempo);
+        $strip->input->notes?->set($notes->notes ?? [], $session->tempo, $notes?->held);
 
         return $strip;
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Note\HeldKeys;
 use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationLane;
@@ -12,6 +13,7 @@ use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
 use Hafen\Session\Source\LiveSource;
+use Hafen\Session\Source\NoteSource;
 
 /** What an engine plays of a session while live inputs are heard. Files are made of the session itself. */
 final class Monitoring
@@ -40,6 +42,14 @@ final class Monitoring
         return $channel->source instanceof ClipSource && $channel->source->input?->monitor->hears($isArmed) === true && $channel->frozen === null && ! $channel->off;
     }
 
+    /** The session while somebody plays keys on a note channel. */
+    public static function played(Session $session, string $channel, HeldKeys $keys): Session
+    {
+        $found = $session->channel($channel);
+
+        return $found?->source instanceof NoteSource ? $session->withChannel($found->withSource(new NoteSource($found->source->notes, $keys))) : $session;
+    }
+
     /** Whether any input is heard in what {@see heardIn()} gave. */
     public static function isLive(Session $session): bool
     {
@@ -58,7 +68,8 @@ final class Monitoring
         $routes = SessionGraph::routes($session);
         $sounding = [];
         foreach ($routes->order() as $id) {
-            if ($session->channel($id)?->source instanceof LiveSource || array_intersect_key($sounding, array_flip($routes->sources($id))) !== []) {
+            $source = $session->channel($id)?->source;
+            if ($source instanceof LiveSource || ($source instanceof NoteSource && $source->held !== null) || array_intersect_key($sounding, array_flip($routes->sources($id))) !== []) {
                 $sounding[$id] = true;
             }
         }
@@ -66,6 +77,10 @@ final class Monitoring
         return $session->withChannels(array_map(static function (Channel $channel) use ($position, $sounding): Channel {
             if (! isset($sounding[$channel->id]) && $channel->kind !== ChannelKind::Main) {
                 return $channel->withOff(true)->withFrozen(null);
+            }
+
+            if ($channel->source instanceof NoteSource) {
+                $channel = $channel->withSource(new NoteSource([], $channel->source->held));
             }
 
             return $channel->withFrozen(null)->withClick(null)->withAutomation(array_map(static fn (AutomationLane $lane): AutomationLane => $lane->heldAt($position), $channel->automation));

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
+use Hafen\Note\HeldKeys;
 use Hafen\Note\NoteClip;
 use Hafen\Note\NoteEvent;
 use Hafen\Note\NoteEventKind;
@@ -28,14 +29,23 @@ final class NotePlayer
     /** @var ?array{list<NoteClip>, float} */
     private ?array $set = null;
 
+    private HeldKeys $held;
+
+    private HeldKeys $heldBefore;
+
     public function __construct(private readonly int $sampleRate)
     {
         $this->schedule = NoteSchedule::of([], new Ticks(120.0, $sampleRate));
+        $this->held = $this->heldBefore = new HeldKeys;
     }
 
-    /** @param  list<NoteClip>  $clips */
-    public function set(array $clips, float $tempo): void
+    /**
+     * @param  list<NoteClip>  $clips
+     * @param  ?HeldKeys  $held  what somebody plays besides
+     */
+    public function set(array $clips, float $tempo, ?HeldKeys $held = null): void
     {
+        $this->held = $held ?? new HeldKeys;
         if ($this->set === [$clips, $tempo]) {
             return;
         }
@@ -62,6 +72,7 @@ final class NotePlayer
                 }
             }
         }
+        array_push($events, ...$this->played());
         $this->isChanged = false;
         $this->next = $position + $frames;
         foreach ($this->schedule->between($position, $frames) as $event) {
@@ -76,6 +87,15 @@ final class NotePlayer
             }
             $events[] = $event;
         }
+
+        return $events;
+    }
+
+    /** @return list<NoteEvent> what was played on keys since the last block */
+    private function played(): array
+    {
+        $events = $this->held === $this->heldBefore ? [] : $this->held->since($this->heldBefore);
+        $this->heldBefore = $this->held;
 
         return $events;
     }

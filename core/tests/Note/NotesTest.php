@@ -291,3 +291,30 @@ it('plays in each branch of a split the notes of its keys and velocities, softer
         ->and(edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => null, 'velocities' => ['from' => 1, 'to' => 9, 'fadeTo' => 4]])->branch('b1')->branch->velocities)->toEqual(new Hafen\Session\Insert\NoteZone(1, 9, 0, 4))
         ->and(fn () => edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => ['from' => 9, 'to' => 5], 'velocities' => null]))->toThrow('Found 5; allowed is a whole number from 9 to 127');
 });
+
+it('plays the keys that are held besides its clips, and lets go of what is not held any more', function (): void {
+    $player = new NotePlayer(48000);
+    $clips = [new NoteClip('c1', 0, 9600, [new Note(0, 100, 40)])];
+    $player->set($clips, 120.0, new Hafen\Note\HeldKeys);
+    $player->read(0, 100);
+    $player->set($clips, 120.0, new Hafen\Note\HeldKeys([60 => [100, 1], 64 => [90, 2]]));
+    expect(written($player->read(100, 100)))->toBe(['0 on 60', '0 on 64'])->and($player->read(200, 100))->toBe([]);
+    // Pressed again between two looks it sounds anew; the clip plays on.
+    $player->set($clips, 120.0, new Hafen\Note\HeldKeys([60 => [100, 3]]));
+    expect(written($player->read(300, 4000)))->toBe(['0 off 60', '0 off 64', '0 on 60', '2200 off 40']);
+    $player->set($clips, 120.0);
+    expect(written($player->read(4300, 100)))->toBe(['0 off 60']);
+});
+
+it('sounds by keys while nothing plays, and its clips are silent then', function (): void {
+    $session = noteSession([new Note(0, 3840, 45, 127)], [Mix::insert('i1', 'synthesiser')]);
+    $standing = static fn (array $keys): Session => Hafen\Engine\Monitoring::standing(Hafen\Engine\Monitoring::played($session, 'keys', new Hafen\Note\HeldKeys($keys)), 0);
+    $engine = Mix::engine($standing([]), new MemoryLibrary([]));
+    $engine->start(0, 0);
+    expect(Signal::peak(Mix::take($engine, 9600)->left))->toBe(0.0);
+    $engine->change($standing([69 => [100, 1]]));
+    expect(Signal::amplitudeAt(array_slice(Mix::take($engine, 14400)->left, 4800), 440.0))->toBeGreaterThan(0.02);
+    $engine->change($standing([]));
+    Mix::take($engine, 48000);
+    expect(Signal::peak(Mix::take($engine, 4800)->left))->toBe(0.0);
+});

@@ -180,6 +180,7 @@ export function useNoteEdits(channel: () => Channel) {
         picked,
         held,
         put,
+        clipAt,
         add,
         changed,
         moved,

@@ -83,6 +83,8 @@ export const useListening = defineStore('listening', () => {
     const load = ref<number | null>(null);
     /** Nothing plays, and live inputs are heard or looked at. */
     const isStanding = ref(false);
+    /** The keys that are played on a note channel just now. */
+    const played = shallowRef<() => { channel: string; keys: number[][] } | null>(() => null);
     /** Seconds of sound that wait for this browser's loudspeakers. */
     const lead = ref<number | null>(null);
     /** In how many processes the engine plays; the load is that of the one that takes longest. */
@@ -267,6 +269,7 @@ export const useListening = defineStore('listening', () => {
             quick: hardware.quick,
             interface: hardware.isLookedAt,
             standing: isStanding.value,
+            played: played.value(),
         };
     }
 
@@ -305,6 +308,10 @@ export const useListening = defineStore('listening', () => {
                 return;
             }
             listeningId = listening.id;
+            // Keys that were pressed meanwhile.
+            if (played.value()) {
+                sendOptions();
+            }
             await player.start(
                 `${listening.stream}?from=${Math.round(start)}${isSoon ? '&soon=1' : ''}`,
                 state.document.sampleRate,
@@ -336,9 +343,22 @@ export const useListening = defineStore('listening', () => {
     }
 
     /** Lets live inputs be heard and looked at while nothing plays. */
+    /** Whether live sound is wanted while nothing plays. */
+    const standsFor = () => hardware.isWanted || played.value() !== null;
+
+    /** Keys that are played were pressed or let go. */
+    function tellPlayed(): void {
+        sendOptions();
+        if (standsFor() && !isPlaying.value) {
+            void stand();
+        } else if (!isPlaying.value && !hardware.isWanted) {
+            leaveStanding();
+        }
+    }
+
     async function stand(): Promise<void> {
         const state = session.state;
-        if (!state || isPlaying.value || isStanding.value || !hardware.isWanted) {
+        if (!state || isPlaying.value || isStanding.value || !standsFor()) {
             return;
         }
         const turn = ++turns;
@@ -354,6 +374,10 @@ export const useListening = defineStore('listening', () => {
                 return;
             }
             listeningId = listening.id;
+            // Keys that were pressed meanwhile.
+            if (played.value()) {
+                sendOptions();
+            }
             await player.start(`${listening.stream}?from=${Math.round(position.value)}`, state.document.sampleRate);
         } catch (error) {
             if (turn === turns) {
@@ -528,7 +552,8 @@ export const useListening = defineStore('listening', () => {
         if (isPlaying.value) {
             return levels.level(key);
         }
-        if (isStanding.value && hardware.heard.includes(key.slice(0, key.indexOf(':')))) {
+        const of = key.slice(0, key.indexOf(':'));
+        if (isStanding.value && (hardware.heard.includes(of) || played.value()?.channel === of)) {
             return levels.level(key) ?? survey.state?.result?.taps[key] ?? null;
         }
         return survey.state?.result?.taps[key] ?? null;
@@ -551,7 +576,7 @@ export const useListening = defineStore('listening', () => {
     watch(
         [() => hardware.isWanted, isPlaying],
         () => {
-            if (hardware.isWanted && !isPlaying.value) {
+            if (standsFor() && !isPlaying.value) {
                 standAgain.start();
             } else if (!isPlaying.value) {
                 leaveStanding();
@@ -618,6 +643,8 @@ export const useListening = defineStore('listening', () => {
         loads,
         processes,
         isStanding,
+        played,
+        tellPlayed,
         lead,
         metered,
         play,

@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Source;
 
+use Hafen\Note\HeldKeys;
 use Hafen\Note\NoteClip;
 
-/** Notes in clips, for the instruments in the rows of a note channel. */
+/**
+ * Notes in clips, for the instruments in the rows of a note channel. `held` are keys somebody plays besides while listening, null where nobody
+ * does; documents do not hold them.
+ */
 final readonly class NoteSource implements Source
 {
     /** @param  list<NoteClip>  $notes */
-    public function __construct(public array $notes = [])
+    public function __construct(public array $notes = [], public ?HeldKeys $held = null)
     {
     }
 
@@ -38,7 +42,7 @@ final readonly class NoteSource implements Source
     /** With a clip of the same id replaced. */
     public function withClip(NoteClip $changed): self
     {
-        return new self(array_map(static fn (NoteClip $clip): NoteClip => $clip->id === $changed->id ? $changed : $clip, $this->notes));
+        return new self(array_map(static fn (NoteClip $clip): NoteClip => $clip->id === $changed->id ? $changed : $clip, $this->notes), $this->held);
     }
 
     /** The tick after the last clip's last. */

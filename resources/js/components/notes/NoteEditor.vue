@@ -9,6 +9,7 @@ import { BEATS, nameOf, useNoteEdits, type PlacedNote } from '@/composables/useN
 import { useSteps } from '@/composables/useSteps';
 import { keyName } from '@/format';
 import { newGesture } from '@/gesture';
+import { useKeysPlayed } from '@/stores/keys';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
@@ -19,6 +20,8 @@ const props = defineProps<{ channel: Channel }>();
 const session = useSession();
 const listening = useListening();
 const screen = useScreen();
+const keys = useKeysPlayed();
+const isPlayed = computed(() => keys.channel === props.channel.id);
 const steps = useSteps();
 const edits = useNoteEdits(() => props.channel);
 const { perBeat, bar, notes, chosen, picked, held } = edits;
@@ -304,6 +307,27 @@ function press(event: KeyboardEvent): void {
             <button class="plain" title="Chosen notes, or all, onto the grid (Q)" @click="edits.quantise(grid)">
                 quantise
             </button>
+            <button
+                class="plain"
+                :class="{ on: isPlayed }"
+                :aria-pressed="isPlayed"
+                title="A to P are keys from a C on, Z and X an octave down and up; keys of controllers too. Escape ends it"
+                data-play-keys
+                @click="isPlayed ? keys.close() : keys.open(channel.id)"
+            >
+                play keys{{ isPlayed ? ` from ${keyName(keys.lowest)}` : '' }}
+            </button>
+            <button
+                v-if="isPlayed"
+                class="plain"
+                :class="{ on: keys.isRecording }"
+                :aria-pressed="keys.isRecording"
+                title="Keeps what is played, from where the session stands"
+                data-record-keys
+                @click="keys.isRecording ? keys.endRecording() : keys.record()"
+            >
+                {{ keys.isRecording ? 'keep' : 'record' }}
+            </button>
             <template v-if="picked.length > 0">
                 <span class="figure chosen">{{
                     picked.length === 1 ? keyName(picked[0]!.key) : `${picked.length} notes`
@@ -444,6 +468,11 @@ function press(event: KeyboardEvent): void {
 .head .plain:hover {
     color: var(--ink);
     text-decoration: underline dotted;
+}
+
+.head .plain.on {
+    color: var(--deep);
+    font-weight: 600;
 }
 
 .chosen {
