@@ -48,31 +48,26 @@ try {
     $browser->screenshot("{$folder}/inspector-eq.png");
     $browser->find('[aria-label=Stop]')->click();
 
-    // An editor, taken back afterwards.
-    $change = $hafen->get('sessions/1')['change'];
-    $hafen->post('sessions/1/edits', ['base' => $change, 'edit' => [
-        'type' => 'add-insert', 'channels' => ['cello'], 'processor' => 'graphic-eq-10', 'parameters' => ['band-125' => 4.0, 'band-500' => -3.0, 'band-8000' => 5.0],
-    ]]);
-    $browser->visit($hafen->url('/?session=1'));
-    $browser->waitFor('[data-channel-row=cello] [data-processor=graphic-eq-10] .name')->click();
-    $browser->waitFor('[data-inspecting] .picture');
+    // The selector between the places of the choir.
+    $browser->script('[...document.querySelectorAll("[data-channel-row=choir] .fork")].at(-1).click()');
+    $browser->waitFor('[data-selector-picture]');
+    $browser->script('document.querySelector("[data-selector]").scrollIntoView()');
     sleep(1);
-    $browser->screenshot("{$folder}/editor-graphic.png");
-    $hafen->post('sessions/1/undo');
+    $browser->screenshot("{$folder}/selector.png");
 
-    // A macro of the bass with what it moves, taken back afterwards.
+    // A macro of the bass with what it moves, beside its sounds; taken back afterwards.
     $steps = [
         ['type' => 'add-macro', 'channel' => 'bass', 'name' => 'Bite'],
-        ['type' => 'set-macro-move', 'macro' => 'm1', 'target' => 'parameter:i7:drive', 'from' => 6, 'to' => 24, 'curve' => 0.4],
-        ['type' => 'set-macro-move', 'macro' => 'm1', 'target' => 'parameter:i5:frequency', 'from' => 35, 'to' => 120],
-        ['type' => 'turn-macro', 'macro' => 'm1', 'value' => 0.6],
+        ['type' => 'set-macro-move', 'macro' => 'm2', 'target' => 'parameter:i7:drive', 'from' => 6, 'to' => 24, 'curve' => 0.4],
+        ['type' => 'set-macro-move', 'macro' => 'm2', 'target' => 'parameter:i5:frequency', 'from' => 35, 'to' => 120],
+        ['type' => 'turn-macro', 'macro' => 'm2', 'value' => 0.6],
     ];
     foreach ($steps as $step) {
         $hafen->post('sessions/1/edits', ['base' => $hafen->get('sessions/1')['change'], 'edit' => $step]);
     }
     $browser->visit($hafen->url('/?session=1'));
     $browser->waitFor('[data-channel-row=bass] .name')->click();
-    $browser->waitFor('[data-macro=m1] [data-moves]')->click();
+    $browser->waitFor('[data-macro=m2] [data-moves]')->click();
     $browser->script('document.querySelector("[data-macros]").scrollIntoView()');
     sleep(1);
     $browser->screenshot("{$folder}/macros.png");
@@ -199,11 +194,13 @@ try {
     $browser->screenshot("{$folder}/finder.png");
     $browser->driver->getKeyboard()->sendKeys(WebDriverKeys::ESCAPE);
 
-    $browser->script('[...document.querySelectorAll(".top .text-button")].find((button) => button.innerText.startsWith("Render")).click()');
-    $browser->waitFor('[data-would-clip]');
+    // The notes of the bars, with what plays them.
+    $browser->find('[data-channel-row=bars] .name')->click();
+    $browser->waitFor('[data-open-notes]')->click();
+    $browser->waitFor('[data-note]');
     sleep(1);
-    $browser->screenshot("{$folder}/render.png");
-    $browser->driver->getKeyboard()->sendKeys(WebDriverKeys::ESCAPE);
+    $browser->screenshot("{$folder}/notes.png");
+    $browser->find('[data-open-notes]')->click();
 
     // What lies on the disk.
     $browser->script('document.querySelector("[aria-label=Sessions]").click()');
