@@ -12,7 +12,8 @@ use Hafen\Note\NoteSchedule;
 use Hafen\Note\Ticks;
 
 /**
- * Plays the notes of a channel to the sample. No note stays down: a jump ends all of them, and an edit those it does not hold any more.
+ * Plays the notes of a channel to the sample. Where it begins, and after a jump, notes that were begun before sound from there. No note stays
+ * down: a jump ends all that sounded, and an edit those it does not hold any more.
  */
 final class NotePlayer
 {
@@ -25,6 +26,8 @@ final class NotePlayer
     private array $down = [];
 
     private bool $isChanged = false;
+
+    private ?int $longest = null;
 
     /** @var ?array{list<NoteClip>, float} */
     private ?array $set = null;
@@ -52,6 +55,7 @@ final class NotePlayer
         $this->set = [$clips, $tempo];
         $this->schedule = NoteSchedule::of($clips, new Ticks($tempo, $this->sampleRate));
         $this->isChanged = true;
+        $this->longest = null;
     }
 
     /** @return list<NoteEvent> of a block of the session, counted from its start */
@@ -59,17 +63,12 @@ final class NotePlayer
     {
         $events = [];
         if ($position !== $this->next) {
-            $events[] = NoteEvent::allOff();
-            $this->down = [];
-            foreach ($this->schedule->controlsBefore($position) as $controller => $value) {
-                $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
-            }
+            $events = $this->begun($position);
         } elseif ($this->isChanged) {
-            foreach (array_keys($this->down) as $key) {
-                if (! $this->schedule->isDown($key, $position)) {
-                    $events[] = new NoteEvent(0, NoteEventKind::Off, $key);
-                    unset($this->down[$key]);
-                }
+            $still = $this->schedule->downBefore($position);
+            foreach (array_keys(array_diff_key($this->down, $still)) as $key) {
+                $events[] = new NoteEvent(0, NoteEventKind::Off, $key);
+                unset($this->down[$key]);
             }
         }
         array_push($events, ...$this->played());
@@ -79,7 +78,6 @@ final class NotePlayer
             if ($event->isOn()) {
                 $this->down[$event->key] = true;
             } elseif ($event->isOff()) {
-                // One that began before a jump was ended there.
                 if (! isset($this->down[$event->key])) {
                     continue;
                 }
@@ -89,6 +87,32 @@ final class NotePlayer
         }
 
         return $events;
+    }
+
+    /**
+     * All ends, controllers go where they stand, and what was begun before begins here.
+     *
+     * @return list<NoteEvent>
+     */
+    private function begun(int $position): array
+    {
+        $events = [NoteEvent::allOff()];
+        foreach ($this->schedule->controlsBefore($position) as $controller => $value) {
+            $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
+        }
+        $this->down = [];
+        foreach ($this->schedule->downBefore($position) as $key => $velocity) {
+            $events[] = new NoteEvent(0, NoteEventKind::On, $key, $velocity);
+            $this->down[$key] = true;
+        }
+
+        return $events;
+    }
+
+    /** Samples by which playing has to begin before a place for all to sound there as it does from the start: the longest note. */
+    public function longest(): int
+    {
+        return $this->longest ??= $this->schedule->longest();
     }
 
     /** @return list<NoteEvent> what was played on keys since the last block */

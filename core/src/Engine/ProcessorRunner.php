@@ -160,7 +160,7 @@ final class ProcessorRunner implements InsertRunner
 
     public function tail(): int
     {
-        return $this->processor->tail();
+        return $this->processor->tail() + ($this->player?->longest() ?? 0);
     }
 
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void

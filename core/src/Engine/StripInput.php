@@ -111,13 +111,13 @@ final class StripInput
     }
 
     /**
-     * Returns the longest tail of the strips that feed this one, in samples.
+     * Returns the longest tail of the strips that feed this one, or its longest note, in samples.
      *
      * @param  array<string, int>  $others  tails of strips, by id
      */
     public function tail(array $others): int
     {
-        return max([0, ...array_map(static fn (string $source): int => $others[$source] ?? 0, $this->sources)]);
+        return max([$this->notes?->longest() ?? 0, ...array_map(static fn (string $source): int => $others[$source] ?? 0, $this->sources)]);
     }
 
     /** @param  int  $position  in the session of the first sample, as the sources count */

@@ -86,17 +86,45 @@ final readonly class NoteSchedule
         return $controls;
     }
 
-    /** Whether a key is down just before a sample. */
-    public function isDown(int $key, int $position): bool
+    /** @return array<int, float> velocity from 0 to 1 of the keys that are down just before a sample, by key */
+    public function downBefore(int $position): array
     {
-        for ($i = $this->firstAt($position) - 1; $i >= 0; --$i) {
+        $down = [];
+        for ($i = 0, $n = $this->firstAt($position); $i < $n; ++$i) {
             $event = $this->events[$i];
-            if ($event->key === $key && $event->kind !== NoteEventKind::Control) {
-                return $event->isOn();
+            if ($event->isOn()) {
+                $down[$event->key] = $event->value;
+            } elseif ($event->isOff()) {
+                unset($down[$event->key]);
             }
         }
 
-        return false;
+        return $down;
+    }
+
+    /** How long the longest note sounds in samples, held by its key and then by the pedal. */
+    public function longest(): int
+    {
+        $longest = 0;
+        $since = $pedalled = [];
+        $isPedalDown = false;
+        foreach ($this->events as $event) {
+            if ($event->isOn()) {
+                $since[$event->key] = $event->at;
+                unset($pedalled[$event->key]);
+            } elseif ($event->isOff()) {
+                $longest = max($longest, $event->at - ($since[$event->key] ?? $event->at));
+                $pedalled += $isPedalDown ? [$event->key => $since[$event->key] ?? $event->at] : [];
+            } elseif ($event->key === NoteControl::SUSTAIN) {
+                $isPedalDown = $event->value >= 64.0;
+                foreach ($isPedalDown ? [] : $pedalled as $at) {
+                    $longest = max($longest, $event->at - $at);
+                }
+                $pedalled = $isPedalDown ? $pedalled : [];
+            }
+        }
+
+        return $longest;
     }
 
     /** Index of the first event at or after a sample. */

@@ -110,9 +110,9 @@ it('leaves no note down: after a jump, and where an edit takes one away that sou
     // The first is gone, the second stays.
     $player->set([new NoteClip('c1', 0, 9600, [$notes[1]])], 120.0);
     expect(written($player->read(5000, 100)))->toBe(['0 off 60'])->and(written($player->read(5100, 30000)))->toBe([1060 * TICK - 5100 .' off 64']);
-    // In the middle of a note nothing begins, and its end is none; a pedal that was down is down.
+    // What was begun before begins after a jump, and a pedal that was down is down.
     $player->set([new NoteClip('c1', 0, 9600, $notes, [new NoteControl(10, NoteControl::SUSTAIN, 127)])], 120.0);
-    expect(written($player->read(12000, 30000)))->toBe(['0 alloff 0', '0 control 64']);
+    expect(written($player->read(12000, 30000)))->toBe(['0 alloff 0', '0 control 64', '0 on 60', '0 on 64', 960 * TICK - 12000 .' off 60', 1060 * TICK - 12000 .' off 64']);
 });
 
 it('plays keys in tune, within a cent', function (string $instrument, array $parameters, int $key): void {
@@ -317,4 +317,20 @@ it('sounds by keys while nothing plays, and its clips are silent then', function
     $engine->change($standing([]));
     Mix::take($engine, 48000);
     expect(Signal::peak(Mix::take($engine, 4800)->left))->toBe(0.0);
+});
+
+it('sounds in the middle of a long note as it does from the start, with the run-in it asks for', function (): void {
+    $notes = [new Note(0, 3000, 45, 127), new Note(400, 500, 57, 90), new Note(3100, 300, 60, 127)];
+    $pedal = [new NoteControl(300, NoteControl::SUSTAIN, 127), new NoteControl(2500, NoteControl::SUSTAIN, 0)];
+    $schedule = NoteSchedule::of([new NoteClip('c1', 0, 9600, $notes, $pedal)], new Ticks(120.0, 48000));
+    // The key of the first is held longest; the second sounds on by the pedal.
+    expect($schedule->longest())->toBe(3000 * TICK)->and(NoteSchedule::of([new NoteClip('c1', 0, 9600, [$notes[1]], $pedal)], new Ticks(120.0, 48000))->longest())->toBe(2100 * TICK);
+    $session = noteSession($notes, [Mix::insert('i1', 'synthesiser', ['release' => 100.0])], 96000, $pedal);
+    $whole = noteSound($session);
+    $middle = Mix::render($session, new MemoryLibrary([]), tap: 'keys:pre-fader', from: 60000);
+    expect(Signal::peak($middle->left))->toBeGreaterThan(0.05)->and(Mix::difference(new Hafen\Audio\Block(array_slice($whole->left, 60000), array_slice($whole->right, 60000)), $middle))->toBe(0.0);
+    // Without that run-in it is heard all the same.
+    $engine = Mix::engine($session, new MemoryLibrary([]));
+    $engine->start(60000, 0);
+    expect(Signal::peak(array_slice(Mix::take($engine, 9600)->left, 2000)))->toBeGreaterThan(0.02);
 });
