@@ -299,3 +299,24 @@ it('lists ports, pings loops and writes recall sheets, and renders through hardw
     array_map(unlink(...), glob("{$folder}/*"));
     rmdir($folder);
 });
+
+it('puts the notes of a MIDI file into a session, gives them back as one, and renders them', function (): void {
+    $folder = sys_get_temp_dir().'/hafen-notes-'.bin2hex(random_bytes(4));
+    mkdir($folder);
+    $path = "{$folder}/session.json";
+    file_put_contents($path, (new SessionCodec(ProcessorCatalogue::standard()))->encode(Hafen\Session\BlankSession::named('Empty')));
+    file_put_contents("{$folder}/song.mid", Hafen\Note\MidiWriter::write([['Bells', [new Hafen\Note\NoteClip('c1', 0, 3840, [new Hafen\Note\Note(0, 960, 72, 100)])]]], 90.0));
+    [$status, $said] = hafen('notes', "{$folder}/song.mid", '--into', $path);
+    expect($status)->toBe(0)->and($said)->toContain('Bells: 1 notes.')->toContain('The file plays at 90 BPM; the notes follow the session, which has 120.')
+        ->and(hafen('validate', $path)[0])->toBe(0)
+        ->and(hafen('notes', $path, '--channel', 'bells', '--out', "{$folder}/back.mid")[0])->toBe(0)
+        ->and(Hafen\Note\MidiReader::read((string) file_get_contents("{$folder}/back.mid"))->parts[0]->notes)->toEqual([new Hafen\Note\Note(0, 960, 72, 100)])
+        ->and(hafen('render', $path, '--out', "{$folder}/o.wav", '--bits', '32f')[0])->toBe(0)->and(filesize("{$folder}/o.wav"))->toBeGreaterThan(96000 * 8);
+    file_put_contents("{$folder}/broken.mid", 'MThd');
+    $before = file_get_contents($path);
+    expect(hafen('notes', "{$folder}/broken.mid", '--into', $path)[2])->toContain('at byte 4 the file ends too soon')
+        ->and(hafen('notes', $path, '--channel', 'main', '--out', "{$folder}/x.mid")[0])->toBe(2)->and(hafen('notes', $path, '--channel', 'nobody', '--out', "{$folder}/x.mid")[2])->toContain('There is no such channel')
+        ->and(hafen('notes', $path, '--channel', 'bells', '--out', "{$folder}/none/x.mid")[0])->not->toBe(0)->and(file_get_contents($path))->toBe($before);
+    array_map(unlink(...), glob("{$folder}/*"));
+    rmdir($folder);
+});
