@@ -9,6 +9,7 @@ use Hafen\Processor\AudioFiles;
 use Hafen\Processor\ParameterKind;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
+use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\Insert\ProcessorInsert;
 
 /** An effect that is to work with a recording and has none, or one that is gone: it lets the sound through as it is. */
@@ -38,7 +39,10 @@ final readonly class MissingAudioFile implements Check
         $user = $spec->userOfAudioFile();
         $audioFile = array_values(array_filter($spec->parameters, static fn (ParameterSpec $parameter): bool => $parameter->kind === ParameterKind::AudioFile))[0] ?? null;
         $values = ParameterValues::of($spec, $insert->parameters);
-        if ($audioFile === null || $user === null || $values->choice($user->id) !== ParameterSpec::OWN_FILE) {
+        if ($user === null) {
+            return self::adviceOnRecordings($facts, $audioFiles, $channel, $insert, $spec, $values);
+        }
+        if ($audioFile === null || $values->choice($user->id) !== ParameterSpec::OWN_FILE) {
             return null;
         }
         $file = $values->text($audioFile->id);
@@ -53,5 +57,18 @@ final readonly class MissingAudioFile implements Check
             "Use {$user->choices[(string) $user->default]}",
             EditRequest::setParameter($insert->id, $user->id, $user->default),
         ));
+    }
+
+    /** Of what plays recordings, such as a sampler. */
+    private static function adviceOnRecordings(SessionFacts $facts, AudioFiles $audioFiles, string $channel, ProcessorInsert $insert, ProcessorSpec $spec, ParameterValues $values): ?Advice
+    {
+        foreach ($spec->parameters as $parameter) {
+            $file = $parameter->kind === ParameterKind::AudioFile ? $values->text($parameter->id) : '';
+            if ($file !== '' && ! $audioFiles->has($file)) {
+                return new Advice('recording-missing', Severity::Severe, $channel, $insert->id, sprintf('%s on %s cannot find a recording: notes it is for are silent. Choose it again.', $spec->name, $facts->name($channel)), null);
+            }
+        }
+
+        return null;
     }
 }

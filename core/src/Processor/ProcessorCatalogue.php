@@ -32,12 +32,14 @@ final class ProcessorCatalogue
     {
         return new self([
             Instrument\Synthesiser::class,
+            Instrument\Sampler::class,
             Instrument\StruckBar::class,
             NoteEffect\Arpeggio::class,
             NoteEffect\Transpose::class,
             NoteEffect\NoteFilter::class,
             NoteEffect\Chord::class,
             NoteEffect\NoteEcho::class,
+            NoteEffect\Humanise::class,
             Keyed\Vocoder::class,
             Keyed\Resonator::class,
             Keyed\KeyFilter::class,

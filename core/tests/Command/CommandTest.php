@@ -88,7 +88,7 @@ it('surveys RMS as ffmpeg does', function (): void {
 
 it('lists processors', function (): void {
     $list = json_decode(hafen('processors', '--json')[1], true);
-    expect(array_column($list, 'id'))->toHaveCount(56)->toContain('gain', 'compressor', 'convolution', 'pitch-correction')
+    expect(array_column($list, 'id'))->toHaveCount(58)->toContain('gain', 'compressor', 'convolution', 'pitch-correction')
         ->and(array_column($list, null, 'id')['compressor']['parameters'][0])->toMatchArray(['id' => 'threshold', 'unit' => 'dB', 'min' => -60.0, 'max' => 0.0, 'default' => -20.0])
         ->and(hafen('processors')[0])->toBe(0);
 });

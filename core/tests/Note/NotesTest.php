@@ -334,3 +334,31 @@ it('sounds in the middle of a long note as it does from the start, with the run-
     $engine->start(60000, 0);
     expect(Signal::peak(array_slice(Mix::take($engine, 9600)->left, 2000)))->toBeGreaterThan(0.02);
 });
+
+it('plays recordings at the pitch of notes, by key and velocity, round a loop, and ends with them', function (): void {
+    $library = new MemoryLibrary(['low' => [Signal::sine(220.0, 24000, 0.5)], 'hard' => [Signal::sine(1000.0, 4800, 0.5)]]);
+    $sampler = static fn (array $more = []): Hafen\Session\Insert\ProcessorInsert => Mix::insert('i1', 'sampler', [
+        'recording-1' => 'low', 'root-1' => 57.0, 'hardest-1' => 99.0, 'recording-2' => 'hard', 'root-2' => 83.0, 'softest-2' => 100.0, 'velocity' => 0.0, 'level' => 0.0, 'release' => 20.0, ...$more,
+    ]);
+    $played = static fn (array $notes, array $more = [], int $blockSize = 512): array => Mix::render(noteSession($notes, [$sampler($more)], 96000), $library, $blockSize, 'keys:pre-fader')->left;
+    // An octave up it is twice as high and half as long: 12,000 samples.
+    $sound = $played([new Note(0, 3840, 69, 90)]);
+    expect(Signal::amplitudeAt(array_slice($sound, 1000, 9600), 440.0))->toEqualWithDelta(0.5, 0.01)->and(Signal::peak(array_slice($sound, 12010)))->toBe(0.0);
+    $looped = $played([new Note(0, 1920, 69, 90)], ['loop' => true, 'loop-start' => 0.0, 'loop-end' => 100.0]);
+    expect(Signal::amplitudeAt(array_slice($looped, 30000, 9600), 440.0))->toBeGreaterThan(0.4)->and(Signal::peak(array_slice($looped, 48000 + 1500)))->toBe(0.0);
+    $hard = $played([new Note(0, 960, 83, 127)]);
+    expect(Signal::amplitudeAt(array_slice($hard, 480, 3840), 1000.0))->toEqualWithDelta(0.5, 0.01)->and(Signal::peak($played([new Note(0, 960, 60, 127)], ['lowest-2' => 70.0])))->toBe(0.0)
+        ->and($played([new Note(0, 700, 64, 90), new Note(200, 900, 71, 120)], [], 64))->toBe($played([new Note(0, 700, 64, 90), new Note(200, 900, 71, 120)], [], 4096))
+        // Without its recording it is silent, and says so.
+        ->and(Signal::peak(Mix::render(noteSession([new Note(0, 960, 60)], [Mix::insert('i1', 'sampler', ['recording-1' => 'gone'])]), $library, tap: 'keys:pre-fader')->left))->toBe(0.0);
+});
+
+it('moves notes by chance, the same for a seed and all block sizes, and ends each', function (): void {
+    $events = NoteEvent::sorted([...pressed(0, 9000, 60), ...pressed(12000, 21000, 62), ...pressed(24000, 33000, 64)]);
+    $made = effectOf('humanise', ['time' => 50.0, 'seed' => 7.0], $events, 64, 49152);
+    $ons = array_map(intval(...), array_values(array_filter($made, static fn (string $event): bool => str_contains($event, ' on '))));
+    expect($made)->toHaveCount(6)->and($made)->toBe(effectOf('humanise', ['time' => 50.0, 'seed' => 7.0], $events, 4096, 49152))->and($made)->not->toBe(effectOf('humanise', ['time' => 50.0, 'seed' => 8.0], $events, 64, 49152));
+    foreach ([0, 12000, 24000] as $i => $at) {
+        expect($ons[$i])->toBeGreaterThanOrEqual($at)->toBeLessThanOrEqual($at + 2400);
+    }
+});

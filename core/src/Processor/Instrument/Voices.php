@@ -31,7 +31,7 @@ final class Voices
 
     private float $bend = 0.0;
 
-    /** @param  Closure(int, float): Voice  $make  of a key and a velocity from 0 to 1 */
+    /** @param  Closure(int, float): ?Voice  $make  of a key and a velocity from 0 to 1; null where the instrument has no sound for it */
     public function __construct(private readonly Closure $make, private int $most)
     {
     }
@@ -115,10 +115,14 @@ final class Voices
     private function on(int $key, float $velocity): void
     {
         unset($this->pedalled[$key]);
+        $voice = ($this->make)($key, $velocity);
+        if ($voice === null) {
+            return;
+        }
         if (count($this->held) >= $this->most) {
             $this->steal();
         }
-        $this->held[] = [$key, ($this->make)($key, $velocity)];
+        $this->held[] = [$key, $voice];
     }
 
     private function off(int $key): void
