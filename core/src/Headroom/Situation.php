@@ -7,7 +7,6 @@ namespace Hafen\Headroom;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Session\Channel\Channel;
-use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Session;
 use Hafen\Survey\SurveyResult;
@@ -43,10 +42,10 @@ final readonly class Situation
         ));
     }
 
-    /** @return list<Channel> */
+    /** @return list<Channel> tracks and note channels: what plays something of its own */
     public function tracks(): array
     {
-        return array_values(array_filter($this->session->channels, static fn (Channel $channel): bool => $channel->kind === ChannelKind::Track));
+        return array_values(array_filter($this->session->channels, static fn (Channel $channel): bool => ! $channel->kind->isBus()));
     }
 
     /**

@@ -13,7 +13,7 @@ final readonly class AllWetOnTrack implements Check
     public function advice(SessionFacts $facts): array
     {
         $advice = [];
-        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Note, ChannelKind::Group) as $channel) {
             foreach ([...SessionFacts::working($channel, $channel->inserts), ...SessionFacts::working($channel, $channel->postInserts)] as $insert) {
                 $spec = $facts->spec($insert);
                 if ($spec->wetOnly && $insert->mix >= 1.0) {

@@ -12,7 +12,7 @@ final readonly class AmbienceTwice implements Check
     public function advice(SessionFacts $facts): array
     {
         $advice = [];
-        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group) as $channel) {
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Note, ChannelKind::Group) as $channel) {
             foreach (SessionFacts::working($channel, $channel->inserts) as $insert) {
                 $spec = $facts->spec($insert);
                 foreach ($spec->wetOnly ? $channel->sends : [] as $send) {

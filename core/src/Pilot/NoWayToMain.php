@@ -8,6 +8,7 @@ use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\Route;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Source\ClipSource;
+use Hafen\Session\Source\NoteSource;
 
 /** A channel with sound that comes neither to the main nor to a cue. */
 final readonly class NoWayToMain implements Check
@@ -20,8 +21,12 @@ final readonly class NoWayToMain implements Check
             $ends[] = $cue->id;
         }
         $advice = [];
-        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Group, ChannelKind::Return) as $channel) {
-            $hasSound = $channel->source instanceof ClipSource ? $channel->source->clips !== [] : $facts->routes->into($channel->id) !== [];
+        foreach ($facts->ofKind(ChannelKind::Track, ChannelKind::Note, ChannelKind::Group, ChannelKind::Return) as $channel) {
+            $hasSound = match (true) {
+                $channel->source instanceof ClipSource => $channel->source->clips !== [],
+                $channel->source instanceof NoteSource => $channel->source->notes !== [],
+                default => $facts->routes->into($channel->id) !== [],
+            };
             $reached = $facts->routes->downstream($channel->id, static fn (Route $route): bool => $route->isOn());
             if (! $hasSound || array_intersect($reached, $ends) !== []) {
                 continue;

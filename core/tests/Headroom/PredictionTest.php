@@ -199,3 +199,24 @@ it('proves a mix at 44.1 kHz, whose recordings are gone meanwhile', function ():
             ->and($kept->after->loudness)->toEqualWithDelta($survey->loudness()?->integrated, 1e-6);
     }
 });
+
+it('predicts remedies where instruments play beside tracks, and where a sound switch is automated', function (string $remedy): void {
+    $notes = new Hafen\Session\Source\NoteSource([new Hafen\Note\NoteClip('c1', 0, 7680, [new Hafen\Note\Note(0, 5000, 48, 127), new Hafen\Note\Note(960, 900, 60, 120), new Hafen\Note\Note(1920, 300, 67, 127)])]);
+    $keys = new Hafen\Session\Channel\Channel('keys', ChannelKind::Note, 'Keys', Hafen\Session\Channel\Width::Mono, $notes, inserts: [Mix::insert('i1', 'synthesiser', ['level' => 6.0]), Mix::insert('i2', 'gain', ['gain' => -3.0])]);
+    $session = Mix::session([$keys, Mix::track('drum', [Mix::insert('i3', 'gain')], length: 96000)->withSends([new Send('n1', 'room', -6.0)]), Mix::bus('room', ChannelKind::Return, [Mix::insert('i4', 'echo')])], length: 96000);
+    foreach ([
+        ['type' => 'add-sound-switch', 'channel' => 'keys', 'name' => 'Tone', 'sound' => 'Soft'],
+        ['type' => 'set-parameter', 'insert' => 'i2', 'parameter' => 'gain', 'value' => 3],
+        ['type' => 'add-sound', 'switch' => 'w1', 'name' => 'Loud'],
+        ['type' => 'set-automation', 'channel' => 'keys', 'target' => 'sound:w1', 'points' => [['at' => 0, 'value' => 0], ['at' => 40000, 'value' => 1]]],
+    ] as $edit) {
+        $session = edited($session, $edit);
+    }
+    $library = new MemoryLibrary(['drum' => [array_map(static fn (int $i): float => 0.8 * sin($i / 9) * exp(-($i % 12000) / 4000), range(0, 95999))]]);
+    $prediction = predicted($session, $library, [$remedy]);
+    assert($prediction !== null);
+    expectMade($session, $library, $prediction);
+    // All that plays comes down together.
+    $moved = array_merge(...array_map(static fn (array $fields): array => $fields['type'] === 'move-faders' ? $fields['channels'] : [], fieldsOf($prediction)), ...[[]]);
+    expect($remedy !== 'lower-faders' || array_diff(['keys', 'drum'], $moved) === [])->toBeTrue();
+})->with(['lower-faders', 'trim-main', 'limit-last', 'lower-offender', 'cut-low-end']);

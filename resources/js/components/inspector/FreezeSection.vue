@@ -24,7 +24,7 @@ const wanted = computed(() =>
 );
 const others = computed(() =>
     session.channels
-        .filter((one) => one.kind === 'track' && !one.frozen && !props.along.includes(one.id))
+        .filter((one) => ['track', 'note'].includes(one.kind) && !one.frozen && !props.along.includes(one.id))
         .map((channel) => channel.id),
 );
 const isRenewal = computed(() => wanted.value.length > 0 && wanted.value.every((id) => session.channel(id)?.frozen));
