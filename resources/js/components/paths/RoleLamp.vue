@@ -10,6 +10,8 @@ const SHAPES: Record<string, { path: string; isOpen?: boolean }> = {
     Dynamics: { path: 'M1.5 2.5h9L6 10z' },
     Colour: { path: 'M6 1l5 5l-5 5l-5-5z' },
     Tone: { path: 'M1 9.8C4 9.8 4 2.4 6 2.4S8 9.8 11 9.8z' },
+    Instrument: { path: 'M4 9.4A1.9 1.6 0 1 1 4 8.2V2L10 1V7.4M10 8.4A1.9 1.6 0 1 1 10 7.2', isOpen: true },
+    Notes: { path: 'M4 9.4A1.9 1.6 0 1 1 4 8.2V2L10 1V4', isOpen: true },
     Movement: { path: 'M1 6C2.4 2.2 4.6 2.2 6 6S9.6 9.8 11 6', isOpen: true },
     Space: { path: 'M2.2 3.6a5 5 0 0 1 0 4.8M5.4 2.2a8 8 0 0 1 0 7.6M8.6 .9a11 11 0 0 1 0 10.2', isOpen: true },
     Pitch: { path: 'M3.4 10.8v-8M8.6 9.2v-8M1.2 5.2l9.6-2M1.2 9l9.6-2', isOpen: true },
