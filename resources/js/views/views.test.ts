@@ -101,7 +101,10 @@ describe('Paths', () => {
             };
         };
         open(PathsView);
-        await part.findAll('.adding button')[3]!.trigger('click');
+        await part
+            .findAll('.adding button')
+            .find((one) => one.text() === 'cue')!
+            .trigger('click');
         await settled();
         expect(made.edits).toEqual([{ type: 'add-channel', kind: 'cue', name: 'Cue 1', width: 'stereo' }]);
         expect(useSelection().channels).toEqual(['cue']);
