@@ -14,11 +14,16 @@ use Hafen\Dsp\Noise;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\FolderLibrary;
+use Hafen\Note\NoteEvent;
+use Hafen\Note\NoteEventKind;
 use Hafen\Preset\Preset;
 use Hafen\Preset\PresetCodec;
 use Hafen\Preset\ShippedPresets;
+use Hafen\Processor\ChangesNotes;
+use Hafen\Processor\FollowsNotes;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Processor\TakesNotes;
 use Hafen\Session\BlankSession;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
@@ -92,6 +97,10 @@ final readonly class SelfCheck
         $hash = '';
         for ($at = 0; $at < self::FRAMES; $at += self::BLOCK) {
             $block = new Block(array_slice($left, $at, self::BLOCK), array_slice($right, $at, self::BLOCK));
+            $notes = $at === 0 ? [new NoteEvent(0, NoteEventKind::On, 57, 0.8), new NoteEvent(100, NoteEventKind::On, 64, 0.6)] : [];
+            $processor instanceof TakesNotes && $processor->notes($notes);
+            $processor instanceof FollowsNotes && $processor->follow($notes);
+            $processor instanceof ChangesNotes && $hash .= serialize($processor->changed($notes, self::BLOCK));
             $processor->process($block);
             $hash .= self::bits($block);
         }

@@ -195,11 +195,11 @@ it('takes a PHP warning in the engine for a fault, and leaves nothing behind', f
 
 it('checks itself: every processor and a session, with the JIT on and off', function (): void {
     [$exit, $said] = underSignals('', 0, 'self-check');
-    expect($exit)->toBe(0)->and($said)->toContain('46 of 46 are the same to the bit');
+    expect($exit)->toBe(0)->and($said)->toContain('59 of 59 are the same to the bit');
     // Where PHP is told to read its own settings only there is no JIT.
     exec('PHP_INI_SCAN_DIR=:/nowhere core/bin/hafen self-check 2>&1', $lines, $exit);
     expect($exit)->toBe(1)->and(implode($lines))->toContain('JIT is not on');
     // Told nothing, it takes Hafen's own.
     exec('env -u PHP_INI_SCAN_DIR core/bin/hafen self-check 2>&1', $others, $exit);
-    expect($exit)->toBe(0)->and(implode($others))->toContain('46 of 46');
+    expect($exit)->toBe(0)->and(implode($others))->toContain('59 of 59');
 });
