@@ -55,6 +55,9 @@ final class BranchRunner
     /** Latency at the level in samples. */
     private int $levelLatency = 0;
 
+    /** What it held was cut, and nothing came in since. */
+    private bool $isCut = false;
+
     /** Frames since the gate closed. */
     private int $closed = 0;
 
@@ -122,6 +125,7 @@ final class BranchRunner
         $this->chain->reset();
         $this->alignment->reset();
         $this->quiet = 0;
+        $this->isCut = false;
     }
 
     public function process(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
@@ -131,7 +135,12 @@ final class BranchRunner
         }
         $isOpen = $this->gate->process($block, $sourcePosition);
         $this->closed = $isOpen ? 0 : $this->closed + $block->frames();
-        $this->chain->process($block, $sourcePosition, $metered, $taps);
+        $this->isCut = $this->isCut && ! $isOpen && ! $this->rings;
+        if ($this->isCut) {
+            $this->passSilence($block, $sourcePosition, $metered, $taps);
+        } else {
+            $this->chain->process($block, $sourcePosition, $metered, $taps);
+        }
         if (! $block->isSilent) {
             $this->level->process($block);
             $this->automation->process($block, $sourcePosition - $this->levelLatency);
@@ -175,9 +184,21 @@ final class BranchRunner
         if ($this->cut->gain() === 0.0 && ! $this->cut->moving()) {
             $this->chain->reset();
             $block->fallSilent();
+            $this->isCut = true;
             // What comes next finds an empty branch, and is faded in by the gate alone.
             $this->cut->towards(1.0);
             $this->cut->settle();
+        }
+    }
+
+    /** Has silence at every stage of the inserts. */
+    private function passSilence(Block $block, int $sourcePosition, bool $metered, ?StageTaps $taps): void
+    {
+        foreach ($metered ? $this->chain->meters() : [] as $meter) {
+            $meter->measure($block, $sourcePosition);
+        }
+        foreach ($taps === null ? [] : array_keys($this->chain->stages()) as $stage) {
+            $taps?->pass((string) $stage, $block);
         }
     }
 

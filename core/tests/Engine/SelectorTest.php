@@ -99,11 +99,11 @@ it('lets what a branch holds ring out, or cuts it', function (bool $rings): void
         ->and($rings ? $later > 0.05 : $later === 0.0)->toBeTrue();
 })->with([true, false]);
 
-it('costs nothing for branches that are out of range, once their tails are over', function (): void {
+it('costs nothing for branches that are out of range, once their tails are over or cut', function (bool $rings): void {
     $dear = static fn (int $from): array => array_map(static fn (int $i): Hafen\Session\Insert\ProcessorInsert => Mix::insert("i{$i}", 'drive'), range($from, $from + 3));
     $branches = [new Branch('b1', 'Here', range: new SelectorRange(0.0, 0.5)), new Branch('b2', 'There', inserts: $dear(1), range: new SelectorRange(0.5, 1.0))];
-    $spent = static function (float $place) use ($branches): array {
-        $engine = Mix::engine(selected($branches, new Selector($place)), selectedSound());
+    $spent = static function (float $place) use ($branches, $rings): array {
+        $engine = Mix::engine(selected($branches, new Selector($place, rings: $rings)), selectedSound());
         $engine->start(0, 0);
         Mix::take($engine, 24000);
         $runners = $engine->plan()->strip('one')->runners();
@@ -115,7 +115,7 @@ it('costs nothing for branches that are out of range, once their tails are over'
         return array_map(static fn (int $i): int => $runners["insert:i{$i}"]->takeNanoseconds(), range(1, 4));
     };
     expect($spent(0.2))->toBe([0, 0, 0, 0])->and(min($spent(0.8)))->toBeGreaterThan(0);
-});
+})->with([true, false]);
 
 it('lines up a branch it opens with the others, whatever they delay', function (): void {
     $branches = [
@@ -126,4 +126,22 @@ it('lines up a branch it opens with the others, whatever they delay', function (
     $low = Mix::render(selected($branches, new Selector(0.0)), $library);
     $high = Mix::render(selected($branches, new Selector(1.0)), $library);
     expect(Mix::difference($low, $high))->toBeLessThan(1e-6);
+});
+
+it('costs nothing after its tail was cut while it plays, and sounds again as it did when it is opened', function (): void {
+    $echo = Mix::insert('i1', 'echo', ['unit' => 'ms', 'time' => 50.0, 'feedback' => 90.0]);
+    $branches = [new Branch('b1', 'Echo', inserts: [$echo], range: new SelectorRange(0.0, 0.5)), new Branch('b2', 'None', null, range: new SelectorRange(0.5, 1.0))];
+    $library = new MemoryLibrary(['one' => [Signal::sine(1000.0, SELECTED, 0.25)]]);
+    $engine = Mix::engine(selected($branches, new Selector(0.2, rings: false)), $library);
+    $engine->start(0, 0);
+    Mix::take($engine, 9600);
+    $engine->change(selected($branches, new Selector(0.8, rings: false)));
+    Mix::take($engine, 9600);
+    $runner = $engine->plan()->strip('one')->runners()['insert:i1'];
+    $runner->takeNanoseconds();
+    expect(Signal::peak(Mix::take($engine, 9600)->left))->toBe(0.0)->and($runner->takeNanoseconds())->toBe(0);
+    $engine->change(selected($branches, new Selector(0.2, rings: false)));
+    // The echo of what was cut does not come back: for its first 50 ms there is nothing but what comes in, faded in.
+    $again = Mix::take($engine, 4800)->left;
+    expect(Signal::peak(array_slice($again, 0, 2300)))->toBeLessThan(1e-6)->and(Signal::peak(array_slice($again, 3600)))->toBeGreaterThan(0.05);
 });
