@@ -432,3 +432,26 @@ it('counts every over once, however many blocks lie between two readings', funct
             ->and($counted[1][$tap])->toEqualWithDelta($counted[0][$tap], 4 / 120 * $counted[0][$tap], $tap);
     }
 })->with([1, 2, 3, 5, 8]);
+
+it('plays notes, keys that are held, and effects that follow notes the same in several processes', function (int $number): void {
+    $notes = static fn (int $key): Hafen\Session\Source\NoteSource => new Hafen\Session\Source\NoteSource([new Hafen\Note\NoteClip('c1', 0, 9600, [new Hafen\Note\Note(0, 700, $key, 110), new Hafen\Note\Note(500, 2500, $key + 7, 90)])]);
+    $keys = static fn (string $id, int $key, string $instrument): Hafen\Session\Channel\Channel => new Hafen\Session\Channel\Channel($id, ChannelKind::Note, $id, Width::Mono, $notes($key), inserts: [Mix::insert("a-{$id}", 'arpeggio'), Mix::insert("i-{$id}", $instrument)]);
+    $session = Mix::session([
+        $keys('low', 45, 'synthesiser'), $keys('high', 69, 'struck-bar'),
+        Mix::track('cello', [Mix::insert('v1', 'vocoder')->withNotes('high'), Mix::insert('e1', 'reverb')], Width::Mono, 96000),
+        Mix::track('drum', [Mix::insert('g1', 'note-gate')->withNotes('low'), Mix::insert('e2', 'compressor')], Width::Mono, 96000),
+    ], [Mix::insert('l1', 'limiter')], 96000);
+    $library = new MemoryLibrary(['cello' => [Signal::noise(96000, 3, 0.4)], 'drum' => [Signal::noise(96000, 4, 0.4)]]);
+    $held = Hafen\Engine\Monitoring::played($session, 'low', new Hafen\Note\HeldKeys([52 => [100, 1]]));
+    $play = static function (?Processes $processes) use ($session, $held, $library): string {
+        $engine = severalEngine($session, $library, $processes);
+        $engine->start(0);
+        $blocks = nextBlocks($engine, 40);
+        $engine->change($held);
+        $more = nextBlocks($engine, 30);
+        $engine->change($session);
+
+        return bitsOf(...$blocks, ...$more, ...nextBlocks($engine, 30));
+    };
+    expect($play(processes($library, $number)))->toBe($play(null));
+})->with([2, 3]);

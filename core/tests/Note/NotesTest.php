@@ -195,7 +195,7 @@ it('sounds the same in blocks of any length, whatever is played, through note ef
     }
 })->with([1, 2, 3, 4]);
 
-it('is silent after the last note, costs nothing then, and freezes as it plays', function (): void {
+it('is silent after the last note, and costs nothing then', function (): void {
     $session = noteSession([new Note(0, 480, 60, 127)], [Mix::insert('i1', 'synthesiser', ['release' => 20.0])], 240_000);
     $engine = Mix::engine($session, new MemoryLibrary([]));
     $engine->start(0, 0);
@@ -362,3 +362,22 @@ it('moves notes by chance, the same for a seed and all block sizes, and ends eac
         expect($ons[$i])->toBeGreaterThanOrEqual($at)->toBeLessThanOrEqual($at + 2400);
     }
 });
+
+it('freezes as it plays, with its release, and has no instrument in memory then', function (): void {
+    $session = noteSession([new Note(0, 900, 57, 127), new Note(1000, 2800, 64, 100)], [Mix::insert('i1', 'arpeggio'), Mix::insert('i2', 'synthesiser', ['release' => 300.0])], 96000);
+    $library = new MemoryLibrary([]);
+    $frozen = Hafen\Tests\Support\Freezes::freeze($session, $library, 'keys', new Hafen\Printing\FreezeOptions(format: Hafen\Audio\SampleFormat::Float64));
+    expect(Mix::difference(Mix::render($frozen, $library), Mix::render($session, $library)))->toBe(0.0)
+        ->and(Signal::peak(Mix::render($frozen, $library)->left))->toBeGreaterThan(0.05)
+        ->and(Mix::engine($frozen, $library)->plan()->strip('keys')->runners())->toBe([])
+        ->and(Hafen\Document\ContentHashes::of($frozen, Mix::processors())->isFresh('keys'))->toBeTrue()
+        ->and(Hafen\Document\ContentHashes::of(editedNotes($frozen), Mix::processors())->isFresh('keys'))->toBeFalse();
+});
+
+/** Another note. */
+function editedNotes(Session $session): Session
+{
+    $source = $session->channel('keys')->source;
+
+    return $session->withChannel($session->channel('keys')->withSource($source->withClip($source->notes[0]->withNotes([new Note(0, 10, 50)]))));
+}
