@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { bent, laneValueAt, type LaneControl } from './automation';
+import type { Channel } from '@/api/types';
+import { bent, controlsOf, laneValueAt, type LaneControl } from './automation';
 import { faderTravel, positionOf, valueAt } from './scales';
-import './testing';
+import { channel } from './testing';
 
 const fader: LaneControl = {
     target: 'fader',
@@ -61,5 +62,58 @@ describe('lanes', () => {
         ];
         expect(laneValueAt(points, mute, 19)).toBe(0);
         expect(laneValueAt(points, mute, 20)).toBe(1);
+    });
+});
+
+describe('what can be automated of a channel', () => {
+    it('has macros, sound switches, selectors, levels of branches and switches of inserts among it', () => {
+        const split = {
+            type: 'split',
+            id: 's1',
+            on: true,
+            by: 'copies',
+            crossovers: [],
+            selector: { value: 0.25, fade: 'linear', rings: true },
+            branches: [
+                { id: 'b1', name: 'Near', gain: -3, pan: 0, mute: false, solo: false, invert: false, inserts: [] },
+            ],
+        };
+        const sounds = [
+            {
+                id: 'w1',
+                name: 'Tone',
+                fade: 30,
+                chosen: 'k2',
+                sounds: [
+                    { id: 'k1', name: 'Clean', values: {} },
+                    { id: 'k2', name: 'Lead', values: {} },
+                ],
+            },
+        ];
+        const macros = [
+            { id: 'm1', name: 'Bite', switch: false, value: 0.5, moves: [] },
+            { id: 'm2', name: 'Dirty', switch: true, value: 1, moves: [] },
+        ];
+        const found = controlsOf(
+            channel('bass', { inserts: [split], sounds, macros } as unknown as Partial<Channel>),
+            (id) => id,
+            () => undefined,
+            (id) => id,
+        );
+        const of = (target: string) => found.find((one) => one.target === target)!;
+        expect(found.map(({ target }) => target)).toEqual([
+            'fader',
+            'pan',
+            'mute',
+            'macro:m1',
+            'macro:m2',
+            'sound:w1',
+            'on:s1',
+            'selector:s1',
+            'branch:b1',
+        ]);
+        expect([of('macro:m1').still, of('macro:m1').holds, of('macro:m2').holds]).toEqual([0.5, false, true]);
+        expect([of('sound:w1').still, of('sound:w1').text(0), of('sound:w1').text(1)]).toEqual([1, 'Clean', 'Lead']);
+        expect([of('selector:s1').text(0.25), of('branch:b1').still]).toEqual(['25 %', -3]);
     });
 });
