@@ -6,11 +6,24 @@ namespace Hafen\Processor;
 
 /**
  * What a stereo instance of each processor costs, in per cent of one core at 48 kHz: measured at work, on a quiet machine, by
- * `bin/bench processors --write`. Other machines are slower or faster, but the ratios hold.
+ * `bin/bench processors --write`; what is played, or follows notes, with four notes held. Other machines are slower or faster, but the ratios hold.
  */
 final class Costs
 {
     private const PER_CENT = [
+        'synthesiser' => 3.01,
+        'sampler' => 0.85,
+        'struck-bar' => 1.04,
+        'arpeggio' => 0.02,
+        'note-transpose' => 0.01,
+        'note-filter' => 0.01,
+        'chord' => 0.01,
+        'note-echo' => 0.01,
+        'humanise' => 0.01,
+        'vocoder' => 2.63,
+        'note-resonator' => 0.56,
+        'key-filter' => 0.64,
+        'note-gate' => 0.10,
         'gain' => 0.07,
         'polarity' => 0.08,
         'balance' => 0.08,
