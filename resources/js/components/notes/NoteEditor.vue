@@ -451,8 +451,9 @@ function press(event: KeyboardEvent): void {
 
 .head {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
-    gap: 12px;
+    gap: 2px 12px;
     padding: 3px 10px;
     border-bottom: 1px solid var(--contour);
 }
