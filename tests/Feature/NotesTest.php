@@ -50,3 +50,22 @@ it('tells what sound switches move, and how far a selector has branches open', f
     [$low, $high] = $state['inserts']['s1']['openings'];
     expect(count($low))->toBe(101)->and([$low[0], $low[100], $high[0], $high[100]])->toEqual([1, 0, 0, 1])->and($low[50] ** 2 + $high[50] ** 2)->toEqualWithDelta(1.0, 1e-2)->and($state['inserts']['s1']['rise'])->toBeNull();
 });
+
+it('takes the keys somebody plays, and refuses what are none', function (): void {
+    $id = app(SessionBook::class)->create(BlankSession::named('Keys', 48000))->id;
+    noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'])->assertOk();
+    $listening = $this->postJson("/api/sessions/{$id}/listenings", ['played' => ['channel' => 'keys', 'keys' => [[60, 100, 1]]]])->assertCreated()->json('id');
+    expect(App\Models\Listening::query()->findOrFail($listening)->played)->toBe(['channel' => 'keys', 'keys' => [[60, 100, 1]]]);
+    $this->putJson("/api/listenings/{$listening}", ['played' => null])->assertSuccessful();
+    expect(App\Models\Listening::query()->findOrFail($listening)->played)->toBeNull();
+    foreach ([
+        [['channel' => 'keys'], '/played', '"keys" is missing'],
+        [['channel' => 'keys', 'keys' => [[128, 1, 1]]], '/played/keys/0/0', 'Found 128; allowed is a whole number from 0 to 127'],
+        [['channel' => 'keys', 'keys' => [[60, 0, 1]]], '/played/keys/0/1', 'Found 0'],
+        [['channel' => 'keys', 'keys' => [[60, 1]]], '/played/keys/0', 'a key as [key, velocity, number]'],
+        [['channel' => 'keys', 'keys' => array_fill(0, 33, [60, 1, 1])], '/played/keys', '32'],
+    ] as [$played, $field, $why]) {
+        $answer = $this->putJson("/api/listenings/{$listening}", ['played' => $played])->assertStatus(422);
+        expect((string) $answer->getContent())->toContain(str_replace('/', '\/', $field))->and($answer->json('message'))->toContain($why);
+    }
+});
