@@ -114,5 +114,5 @@ it('keeps presets and draws pictures', function (): void {
     $id = array_column((array) $this->getJson('/api/presets?processor=filter')->json(), 'id', 'name')['Rumble'];
     $this->delete("/api/presets/{$id}")->assertNoContent();
     $this->postJson('/api/processors/compressor/picture', ['parameters' => (object) [], 'sampleRate' => 48000, 'tempo' => 96])->assertOk()->assertJsonPath('picture.reading', 'transfer');
-    $this->getJson('/api/processors')->assertJsonCount(45);
+    $this->getJson('/api/processors')->assertJsonCount(58);
 });
