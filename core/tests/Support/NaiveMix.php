@@ -9,6 +9,7 @@ use Hafen\Session\Channel\Send;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\SelectorRange;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\ClipSource;
@@ -17,7 +18,8 @@ use Hafen\Session\Source\TapSource;
 /**
  * What a session must sound like, by the plainest means: whole arrays, one sample after the other, following every path back
  * to its clip. It knows nothing of blocks, order, delays or plans, and shares no code with the engine. Of processors it
- * knows only "gain" without polarity and {@see Follower}; all others must be bypassed.
+ * knows only "gain" without polarity, {@see Follower}, and that a synthesiser without notes is silent; all others must be bypassed. It knows no notes,
+ * and no automated macros and sound switches.
  *
  * A range of sound is a list of [left, right].
  */
@@ -124,15 +126,23 @@ final class NaiveMix
     private function through(array $sound, array $row, Channel $channel): array
     {
         foreach ($row as $insert) {
-            if ($insert instanceof Split && $insert->on) {
-                $sound = $this->split($sound, $insert, $channel);
-            } elseif ($insert instanceof ProcessorInsert && $insert->on) {
-                assert(in_array($insert->processor, ['gain', 'follower'], true));
-                $wet = self::gain((float) ($insert->parameters['gain'] ?? 0.0));
+            $isSwitched = $this->lane($channel, "on:{$insert->id()}");
+            $switch = $this->moved($channel, "on:{$insert->id()}", (float) $insert->isOn(), static fn (float $on): float => $on);
+            $on = static fn (int $at): float => ($switch($at) + $switch($at - 64) + $switch($at - 128) + $switch($at - 192)) / 4;
+            if ($insert instanceof Split && ($insert->on || $isSwitched)) {
+                $dry = $sound;
+                foreach ($this->split($sound, $insert, $channel) as $i => [$left, $right]) {
+                    $share = self::between($on, $i);
+                    $sound[$i] = [$dry[$i][0] + $share * ($left - $dry[$i][0]), $dry[$i][1] + $share * ($right - $dry[$i][1])];
+                }
+            } elseif ($insert instanceof ProcessorInsert && ($insert->on || $isSwitched)) {
+                assert(in_array($insert->processor, ['gain', 'follower', 'arpeggio', 'synthesiser'], true));
+                $wet = $insert->processor === 'synthesiser' ? 0.0 : self::gain((float) ($insert->parameters['gain'] ?? 0.0));
                 $heard = $insert->sidechain === null ? $sound : $this->at($insert->sidechain->channel, $insert->sidechain->tap->value);
-                $share = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
+                $mix = $this->moved($channel, "mix:{$insert->id}", $insert->mix, static fn (float $mix): float => $mix);
+                $share = static fn (int $at): float => $mix($at) * $on($at);
                 foreach ($sound as $i => [$left, $right]) {
-                    $gain = 1 - self::between($share, $i) * (1 - ($insert->processor === 'gain' ? $wet : ($heard[$i][0] + $heard[$i][1]) / 2));
+                    $gain = 1 - self::between($share, $i) * (1 - ($insert->processor !== 'follower' ? $wet : ($heard[$i][0] + $heard[$i][1]) / 2));
                     $sound[$i] = [$left * $gain, $right * $gain];
                 }
             }
@@ -160,10 +170,16 @@ final class NaiveMix
                 'mid-side1' => [($pair[0] - $pair[1]) / 2, ($pair[0] - $pair[1]) / 2],
                 default => $pair,
             }, $sound);
-            $gain = self::gain($branch->gain) * ($branch->invert ? -1 : 1);
+            $gain = $branch->invert ? -1 : 1;
+            $level = $this->moved($channel, "branch:{$branch->id}", $branch->gain, self::gain(...));
+            $open = $this->moved($channel, "selector:{$split->id}", $split->selector->value ?? 0.0, static fn (float $place): float => $split->selector === null ? 1.0 : self::opening($branch->range, $split->selector->fade->value, $place));
+            foreach ($part as $i => [$a, $b]) {
+                $part[$i] = [$a * self::between($open, $i), $b * self::between($open, $i)];
+            }
             [$left, $right] = $this->pan('stereo', $branch->pan);
             $turn = $split->by->value.$index === 'mid-side1' ? -1 : 1;
-            $sum = self::sum($sum, self::scaled($this->through($part, $branch->inserts, $channel), $gain * $left, $gain * $right * $turn));
+            $through = self::scaled($this->through($part, $branch->inserts, $channel), $gain * $left, $gain * $right * $turn);
+            $sum = self::sum($sum, array_map(static fn (array $pair, int $i): array => [$pair[0] * self::between($level, $i), $pair[1] * self::between($level, $i)], $through, array_keys($through)));
         }
 
         return $sum;
@@ -188,14 +204,14 @@ final class NaiveMix
                             $after ??= $point;
                         }
                     }
-                    if ($before === null || $after === null || $target === 'mute') {
+                    if ($before === null || $after === null || $target === 'mute' || str_starts_with($target, 'on:')) {
                         return $effect(($before ?? $after)->value);
                     }
                     $share = ($at - $before->at) / ($after->at - $before->at);
                     if ($before->curve !== 0.0) {
                         $share = (exp(4 * $before->curve * $share) - 1) / (exp(4 * $before->curve) - 1);
                     }
-                    if ($target !== 'fader' && ! str_starts_with($target, 'send')) {
+                    if ($target !== 'fader' && ! str_starts_with($target, 'send') && ! str_starts_with($target, 'branch')) {
                         return $effect($before->value + $share * ($after->value - $before->value));
                     }
                     // Along the marks of a fader: evenly in 10^(dB / 45), from -60 to +12.
@@ -210,6 +226,20 @@ final class NaiveMix
         $gain = $effect($still);
 
         return static fn (int $at): float => $gain;
+    }
+
+    private function lane(Channel $channel, string $target): bool
+    {
+        return array_filter($channel->automation, static fn ($lane): bool => $lane->target->text() === $target) !== [];
+    }
+
+    /** How far a selector has a branch open: a fade lies half on each side of its edge. */
+    private static function opening(?SelectorRange $range, string $fade, float $place): float
+    {
+        $law = static fn (float $share): float => $fade === 'linear' ? max(0.0, min(1.0, $share)) : sin(M_PI_2 * max(0.0, min(1.0, $share)));
+        $edge = static fn (float $inside, float $width): float => $width > 0.0 ? $law($inside / $width + 0.5) : ($inside >= 0.0 ? 1.0 : 0.0);
+
+        return $range === null ? 1.0 : ($range->from <= 0.0 ? 1.0 : $edge($place - $range->from, $range->fadeFrom)) * ($range->to >= 1.0 ? 1.0 : $edge($range->to - $place - ($range->fadeTo > 0.0 ? 0.0 : 1e-12), $range->fadeTo));
     }
 
     /** The engine asks every 64 samples and goes straight in between. @param  \Closure(int): float  $gain */
