@@ -31,19 +31,6 @@ final class ProcessorCatalogue
     public static function standard(): self
     {
         return new self([
-            Instrument\Synthesiser::class,
-            Instrument\Sampler::class,
-            Instrument\StruckBar::class,
-            NoteEffect\Arpeggio::class,
-            NoteEffect\Transpose::class,
-            NoteEffect\NoteFilter::class,
-            NoteEffect\Chord::class,
-            NoteEffect\NoteEcho::class,
-            NoteEffect\Humanise::class,
-            Keyed\Vocoder::class,
-            Keyed\Resonator::class,
-            Keyed\KeyFilter::class,
-            Keyed\NoteGate::class,
             Level\Gain::class,
             Level\Polarity::class,
             Level\Balance::class,
@@ -89,6 +76,19 @@ final class ProcessorCatalogue
             Pitch\PitchCorrection::class,
             Pitch\PitchShift::class,
             Pitch\FormantShift::class,
+            Instrument\Synthesiser::class,
+            Instrument\Sampler::class,
+            Instrument\StruckBar::class,
+            NoteEffect\Arpeggio::class,
+            NoteEffect\Transpose::class,
+            NoteEffect\NoteFilter::class,
+            NoteEffect\Chord::class,
+            NoteEffect\NoteEcho::class,
+            NoteEffect\Humanise::class,
+            Keyed\Vocoder::class,
+            Keyed\Resonator::class,
+            Keyed\KeyFilter::class,
+            Keyed\NoteGate::class,
         ]);
     }
 

@@ -16,7 +16,7 @@ namespace Hafen\Processor;
 final readonly class ProcessorSpec
 {
     /** What a processor is for, in the order in which the finder shows them. */
-    public const CATEGORIES = ['Instrument', 'Notes', 'Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch'];
+    public const CATEGORIES = ['Level', 'Tone', 'Dynamics', 'Space', 'Movement', 'Colour', 'Pitch', 'Instrument', 'Notes'];
 
     /**
      * @param  value-of<self::CATEGORIES>  $category
