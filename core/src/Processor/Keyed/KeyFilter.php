@@ -24,7 +24,7 @@ use Hafen\Processor\Setting;
  */
 final class KeyFilter implements FollowsNotes, Processor
 {
-    use HeldKeys;
+    use WorksOnHeldKeys;
     use NoLatency;
 
     private string $type = 'band-pass';

@@ -20,7 +20,7 @@ use Hafen\Processor\Setting;
 /** Opens while a note is held, harder strokes further, and closes after it. Source: one-pole movements, 1 - e^(-1) of the way in their times. */
 final class NoteGate implements FollowsNotes, Processor
 {
-    use HeldKeys;
+    use WorksOnHeldKeys;
     use NoLatency;
 
     private float $attack = 1.0;

@@ -26,7 +26,7 @@ use Hafen\Processor\Setting;
  */
 final class Resonator implements FollowsNotes, Processor
 {
-    use HeldKeys;
+    use WorksOnHeldKeys;
     use NoLatency;
 
     private const MOST = 8;

@@ -28,7 +28,7 @@ use Hafen\Processor\Setting;
  */
 final class Vocoder implements FollowsNotes, Processor
 {
-    use HeldKeys;
+    use WorksOnHeldKeys;
     use NoLatency;
 
     public const LOWEST = 120.0;

@@ -9,7 +9,7 @@ use Hafen\Note\NoteEvent;
 use Hafen\Note\NoteEventKind;
 
 /** For effects that follow notes: keeps the keys that are down, and works the sound between one event and the next. */
-trait HeldKeys
+trait WorksOnHeldKeys
 {
     /** @var array<int, float> velocity by key, in the order in which they were pressed */
     private array $held = [];
