@@ -24,8 +24,8 @@ use Hafen\Processor\Setting;
  */
 final class KeyFilter implements FollowsNotes, Processor
 {
-    use WorksOnHeldKeys;
     use NoLatency;
+    use WorksOnHeldKeys;
 
     private string $type = 'band-pass';
 

@@ -20,8 +20,8 @@ use Hafen\Processor\Setting;
 /** Opens while a note is held, harder strokes further, and closes after it. Source: one-pole movements, 1 - e^(-1) of the way in their times. */
 final class NoteGate implements FollowsNotes, Processor
 {
-    use WorksOnHeldKeys;
     use NoLatency;
+    use WorksOnHeldKeys;
 
     private float $attack = 1.0;
 

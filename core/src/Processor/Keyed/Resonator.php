@@ -26,8 +26,8 @@ use Hafen\Processor\Setting;
  */
 final class Resonator implements FollowsNotes, Processor
 {
-    use WorksOnHeldKeys;
     use NoLatency;
+    use WorksOnHeldKeys;
 
     private const MOST = 8;
 

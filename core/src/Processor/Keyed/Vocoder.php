@@ -28,8 +28,8 @@ use Hafen\Processor\Setting;
  */
 final class Vocoder implements FollowsNotes, Processor
 {
-    use WorksOnHeldKeys;
     use NoLatency;
+    use WorksOnHeldKeys;
 
     public const LOWEST = 120.0;
 
