@@ -52,6 +52,12 @@ it('makes two sounds of a row from how it stands, and goes from one to the other
     $this->browser->until(fn (): bool => driveNow()['on'] === false, 'the second by key');
     $this->browser->find('body')->sendKeys('K');
     $this->browser->until(fn (): bool => driveNow()['on'] === true && $this->browser->script('return document.querySelectorAll("[data-sound]")[0].getAttribute("aria-checked")') === 'true', 'the first by key');
+    // Pressed twice before the server has answered once.
+    onServerDo(['type' => 'add-sound', 'switch' => channelOnServer('Cello')['sounds'][0]['id'], 'name' => 'Lead']);
+    showCello();
+    $this->browser->until(fn (): bool => $this->browser->script('return document.querySelectorAll("[data-sound]").length') === 3, 'three sounds');
+    $this->browser->find('body')->sendKeys('KK');
+    $this->browser->until(fn (): bool => channelOnServer('Cello')['sounds'][0]['chosen'] === channelOnServer('Cello')['sounds'][0]['sounds'][0]['id'], 'the first of three');
     expect($this->browser->complaints())->toBe([]);
 });
 

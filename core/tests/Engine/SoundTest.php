@@ -67,6 +67,17 @@ it('makes sounds from how the row stands, and chooses between them', function ()
         ->and(toneOf(edited($clean, ['type' => 'choose-sound', 'switch' => 'w1', 'sound' => 'k2'])))->toBe([0.0, true]);
 });
 
+it('steps from sound to sound, and stays at the ends', function (): void {
+    $step = static fn (Session $session, string $to): Session => edited($session, ['type' => 'step-sound', 'switch' => 'w1', 'to' => $to]);
+    $three = edited(sounds(), ['type' => 'add-sound', 'switch' => 'w1', 'name' => 'Lead']);
+    $chosen = static fn (Session $session): ?string => $session->channel('one')->sounds[0]->chosen;
+    $first = $step($step($three, 'previous'), 'previous');
+    expect($chosen($first))->toBe('k1')->and(toneOf($first))->toBe([-6.0, false])
+        ->and($chosen($step($first, 'previous')))->toBe('k1')
+        ->and($chosen($step($step($first, 'next'), 'next')))->toBe('k3')
+        ->and($chosen($step($three, 'next')))->toBe('k3');
+});
+
 it('moves only what differs between its sounds', function (): void {
     // A branch's level is the same in both: it stays where it was put in between.
     $session = edited(sounds(), ['type' => 'set-branch-gain', 'branches' => ['b2'], 'gain' => -3]);
@@ -95,6 +106,7 @@ it('refuses what is not there, or cannot be, naming it', function (array $edit, 
     expect(fn () => edited(sounds(), $edit))->toThrow($why);
 })->with([
     'no such switch' => [['type' => 'choose-sound', 'switch' => 'w9', 'sound' => 'k1'], 'There is no sound switch "w9" any more.'],
+    'steps of no such switch' => [['type' => 'step-sound', 'switch' => 'w9', 'to' => 'next'], 'There is no sound switch "w9" any more.'],
     'no such sound' => [['type' => 'choose-sound', 'switch' => 'w1', 'sound' => 'k9'], 'There is no sound "k9" any more.'],
     'a fade too long' => [['type' => 'set-sound-switch', 'switch' => 'w1', 'fade' => 5001], 'Found 5001; allowed is a number from 0 to 5000 ms'],
     'a lane beyond its sounds' => [['type' => 'set-automation', 'channel' => 'one', 'target' => 'sound:w1', 'points' => [['at' => 0, 'value' => 2]]], 'Found 2; allowed is a whole number from 0 to 1'],

@@ -90,6 +90,7 @@ final class RandomEdits
             fn () => ['type' => 'add-sound', 'switch' => $sound['switch'], 'name' => 'Driven'],
             fn () => ['type' => 'choose-sound', ...$sound],
             fn () => ['type' => 'choose-sound', ...$sound],
+            fn () => ['type' => 'step-sound', 'switch' => $sound['switch'], 'to' => $yes ? 'next' : 'previous'],
             fn () => ['type' => 'keep-sound', ...$sound],
             fn () => ['type' => 'rename-sound', ...$sound, 'name' => 'Lead'],
             fn () => ['type' => 'remove-sound', ...$sound],

@@ -166,6 +166,7 @@ type SoundEdit =
     | { type: 'remove-sound-switch'; switch: string }
     | { type: 'add-sound'; switch: string; name: string }
     | { type: 'choose-sound' | 'keep-sound' | 'remove-sound'; switch: string; sound: string }
+    | { type: 'step-sound'; switch: string; to: 'next' | 'previous' }
     | { type: 'rename-sound'; switch: string; sound: string; name: string };
 
 type SplitEdit =

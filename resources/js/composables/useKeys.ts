@@ -68,16 +68,12 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
     }
 
     /** The sound after the chosen one, or the one before, of the first sound switch of the channel. */
-    function stepSound(by: 1 | -1): void {
+    function stepSound(to: 'next' | 'previous'): void {
         const id =
             selection.channels[0] ?? (selection.insert ? session.locate(selection.insert)?.channel.id : undefined);
         const sounds = (id ? session.channel(id) : undefined)?.sounds?.[0];
         if (sounds) {
-            const at = sounds.sounds.findIndex((sound) => sound.id === sounds.chosen);
-            const next = sounds.sounds[at < 0 ? 0 : at + by];
-            if (next) {
-                void session.edit({ type: 'choose-sound', switch: sounds.id, sound: next.id });
-            }
+            void session.edit({ type: 'step-sound', switch: sounds.id, to });
         }
     }
 
@@ -241,7 +237,7 @@ export function useKeys({ showKeys, foldInspector }: { showKeys: () => void; fol
             n: openNotes,
             ',': () => stepSelector('previous'),
             '.': () => stepSelector('next'),
-            k: () => stepSound(event.shiftKey ? -1 : 1),
+            k: () => stepSound(event.shiftKey ? 'previous' : 'next'),
             g: group,
             a: () => selection.channels.forEach((id) => screen.toggleLane(id)),
             m: () => toggleChannels('mute'),
