@@ -21,6 +21,7 @@ use Hafen\Engine\LevelMatch;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Parallel\ProcessStarter;
 use Hafen\Engine\Tap;
+use Hafen\Note\HeldKeys;
 use Hafen\Refusal;
 use Hafen\Routing\UnitPlaces;
 use Hafen\Session\Insert\ProcessorInsert;
@@ -103,6 +104,11 @@ final class Comparison
     public function change(Session $session, array $compare): void
     {
         $this->other?->change($this->otherSide($session, $compare));
+    }
+
+    public function hold(?HeldKeys $held): void
+    {
+        $this->other?->hold($held);
     }
 
     public function listenAt(Tap $tap, bool $besideMain): void

@@ -7,6 +7,7 @@ namespace App\Listening;
 use App\Takes\RecordWish;
 use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
+use Hafen\Note\HeldKeys;
 
 /** What a listener wants just now, and the session's change it should be heard in. */
 final readonly class ListeningOptions
@@ -22,7 +23,6 @@ final readonly class ListeningOptions
      * @param  ?float  $quick  live inputs are heard without inserts that make them later than so many milliseconds
      * @param  int  $setting  number of the interface's setting
      * @param  ?array{from: int, to: ?int}  $punch  what of it is recorded, in samples of the session; all of it where it is left out
-     * @param  ?array{channel: string, keys: list<array{int, int, int}>}  $played  note channel, and the keys that are held on it: key, velocity, and a number that differs each time it is pressed
      * @param  bool  $beside  the tap is heard on the right ear, and the main on the left one
      */
     public function __construct(
@@ -44,7 +44,7 @@ final readonly class ListeningOptions
         public int $setting = 0,
         public ?array $punch = null,
         public bool $beside = false,
-        public ?array $played = null,
+        public ?HeldKeys $played = null,
     ) {
     }
 }

@@ -7,6 +7,7 @@ namespace App\Listening;
 use App\Takes\RecordWish;
 use Hafen\Headroom\BandListen;
 use Hafen\Headroom\Sweep;
+use Hafen\Note\HeldKeys;
 use Illuminate\Support\Facades\DB;
 use PDO;
 use PDOStatement;
@@ -76,7 +77,7 @@ final readonly class ListeningOptionsReader
             $row['setting'] ?? 0,
             $punch,
             (bool) $row['beside'],
-            $played,
+            $played === null ? null : new HeldKeys($played['channel'], array_map(static fn (array $key): array => [$key[1], $key[2]], array_column($played['keys'], null, 0))),
         );
     }
 }

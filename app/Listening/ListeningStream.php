@@ -23,7 +23,9 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Refusal;
 use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Automation\NoteSteering;
 use Hafen\Session\Session;
+use Hafen\Session\Sound\SoundControls;
 
 /**
  * Runs the engine for one listener and yields the frames of its stream, paced to the clock. Before each block it looks
@@ -57,6 +59,12 @@ final class ListeningStream
     private Compiler $compiler;
 
     private ?ListeningOptions $options = null;
+
+    /** The keys somebody held last: what they moved stays there when they are let go. */
+    private ?HeldKeys $pressed = null;
+
+    /** Whether those move selectors or choose sounds. */
+    private bool $keysSteer = false;
 
     /** Sample it started at. */
     private int $from = 0;
@@ -141,6 +149,7 @@ final class ListeningStream
         }
 
         $pace = new Pace(min(0.4, $this->lead));
+        $pace->comeNear($options?->played !== null);
         $loudness = new LoudnessMeter($rate);
         $sent = 0;
         $told = $read = 0.0;
@@ -186,7 +195,7 @@ final class ListeningStream
                 $blocks[] = $block = $this->block();
                 $busy += hrtime(true) - $start;
                 $expected += $block->frames();
-            } while ($expected - $position < (Monitoring::isLive($this->session) ? self::GATHERED_LIVE : self::GATHERED) && $this->engine->position() === $expected);
+            } while ($expected - $position < ($options->played !== null || Monitoring::isLive($this->session) ? self::GATHERED_LIVE : self::GATHERED) && $this->engine->position() === $expected);
 
             $seconds = ($expected - $position) / $rate;
             if ($this->engine->tapIds() !== $this->laidOut) {
@@ -236,6 +245,7 @@ final class ListeningStream
 
                 return;
             }
+            $pace->comeNear($options->played !== null);
             $pace->sent($seconds, $busy / 1e9 / $seconds);
         }
     }
@@ -256,8 +266,12 @@ final class ListeningStream
     {
         $before = $this->options;
         $this->options = $options;
-        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $options->played !== $before->played || $this->units->areFreed()) {
+        if ($before === null || $options->change !== $before->change || $options->sweep != $before->sweep || $options->armed !== $before->armed || $options->quick !== $before->quick || $this->isSteered($options, $before) || $this->units->areFreed()) {
             yield from $this->change($options);
+        }
+        if ($options->played != $before?->played) {
+            $this->engine->hold($options->played);
+            $this->comparison->hold($options->played);
         }
         if ($options->tap !== $before?->tap || $options->beside !== $before?->beside) {
             $tap = $options->tap === null ? new Tap($this->session->main()->id) : Tap::fromString($options->tap);
@@ -294,6 +308,19 @@ final class ListeningStream
         if ($options->side !== $before?->side && $this->comparison->isOn()) {
             yield Frames::notice($this->comparison->notice($options->side));
         }
+    }
+
+    /** Whether the keys that are held change more than what sounds of their channel. */
+    private function isSteered(ListeningOptions $options, ListeningOptions $before): bool
+    {
+        if ($options->played == $before->played) {
+            return false;
+        }
+        $isSame = $options->played?->channel === $before->played?->channel;
+        $isPressed = $options->played?->latest() !== null;
+        $this->pressed = $isPressed ? $options->played : ($isSame ? $this->pressed : null);
+
+        return ! $isSame || ($isPressed && $this->keysSteer);
     }
 
     /** @return Generator<int, string> */
@@ -336,6 +363,7 @@ final class ListeningStream
 
             return;
         }
+        $this->comparison->hold($options->played);
         if ($playing) {
             // Sound is running: a short run-in, so that it does not have to wait.
             $this->comparison->start($position, (int) (min(self::SHORT_RUN_IN, $this->preRoll) * $this->session->sampleRate));
@@ -352,17 +380,11 @@ final class ListeningStream
     private function heardIn(Session $session, ListeningOptions $options): Session
     {
         $session = $options->sweep === null ? $session : $options->sweep->heardIn($session, $this->processors);
+        $this->keysSteer = $options->played !== null && NoteSteering::isBy($session, $options->played->channel);
+        $session = $this->pressed === null ? $session : NoteSteering::held($session, $this->pressed, new SoundControls($this->processors));
         $session = Monitoring::heardIn($session, $options->armed, $options->quick === null ? null : new QuickMonitoring($this->processors, $options->quick));
 
-        if ($options->played !== null) {
-            $keys = [];
-            foreach ($options->played['keys'] as [$key, $velocity, $number]) {
-                $keys[$key] = [$velocity, $number];
-            }
-            $session = Monitoring::played($session, $options->played['channel'], new HeldKeys($keys));
-        }
-
-        return $this->units->heardIn($options->standing ? Monitoring::standing($session, $this->from) : $session);
+        return $this->units->heardIn($options->standing ? Monitoring::standing($session, $this->from, $options->played?->channel) : $session);
     }
 
     private function layout(): string

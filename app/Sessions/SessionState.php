@@ -9,6 +9,7 @@ use App\Models\Revision;
 use App\Models\StoredSession;
 use App\Presets\PresetShelf;
 use App\Takes\TakeKeeper;
+use Hafen\Document\AutomationCodec;
 use Hafen\Document\ContentHashes;
 use Hafen\Document\SessionCodec;
 use Hafen\Edit\Channel\PerformerFader;
@@ -27,6 +28,7 @@ use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\StereoStages;
 use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Automation\NoteSteering;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\InterfacePorts;
@@ -91,9 +93,21 @@ final readonly class SessionState
             'performers' => (object) $this->performers($session),
             'macros' => (object) $this->macros->of($session),
             'sounds' => (object) $this->macros->ofSounds($session),
+            'steered' => (object) self::steered($session),
             'recorded' => $this->takes->waiting($stored->id),
             'pilot' => $this->pilot($stored, $session),
         ];
+    }
+
+    /** @return array<string, array<string, mixed>> lanes that notes make of selectors and sound switches, by target */
+    private static function steered(Session $session): array
+    {
+        $steered = [];
+        foreach (array_merge(...array_values(NoteSteering::of($session))) as $lane) {
+            $steered[$lane->target->text()] = AutomationCodec::encode([$lane])[0];
+        }
+
+        return $steered;
     }
 
     /** @return array<string, list<array{part: string, name: string, gain: ?float}>> of cues, what their performers put on top of the sends in dB, by channel id */

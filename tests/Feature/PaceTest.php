@@ -67,6 +67,31 @@ it('stays where it was asked to be where pieces come only just in time, and neve
     expect(1500 * 0.043 - ($clock->now - 1000.0))->toEqualWithDelta($expected, 1e-6);
 })->with(['just in time' => [0.06, 0.03, 0.06], 'nearer than it would come' => [0.05, 0.01, 0.05]]);
 
+it('comes as near as it can at once where keys are played, and goes further off where that is too near', function (): void {
+    $clock = new MadeUpClock;
+    $pace = $clock->pace(0.12);
+    $sent = 0.0;
+    $ahead = function (int $pieces, float $work) use ($clock, $pace, &$sent): float {
+        for ($i = 0; $i < $pieces; ++$i) {
+            $clock->now += $work;
+            $pace->sent(0.01);
+            $sent += 0.01;
+        }
+
+        return $sent - ($clock->now - 1000.0);
+    };
+    $ahead(50, 0.003);
+    $pace->comeNear(true);
+    expect($ahead(2, 0.003))->toEqualWithDelta(0.03, 1e-6)
+        // Twice as far where a piece took 25 ms, and never further than it was asked to be.
+        ->and([$ahead(1, 0.025), $ahead(50, 0.003)][1])->toEqualWithDelta(0.06, 1e-6)
+        ->and([$ahead(1, 0.05), $ahead(50, 0.003)][1])->toEqualWithDelta(0.12, 1e-6)
+        ->and([$ahead(1, 0.1), $ahead(50, 0.003)][1])->toEqualWithDelta(0.12, 1e-6)
+        ->and($ahead(3000, 0.003))->toEqualWithDelta(0.03, 1e-6);
+    $pace->comeNear(false);
+    expect($ahead(50, 0.003))->toEqualWithDelta(0.12, 1e-6);
+});
+
 it('never waits while it is behind, and does not hurry afterwards to make up for it', function (): void {
     $clock = new MadeUpClock;
     $pace = $clock->pace(0.12);

@@ -11,6 +11,7 @@ use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationKind;
 use Hafen\Session\Automation\AutomationLane;
 use Hafen\Session\Automation\ControlCurves;
+use Hafen\Session\Automation\NoteSteering;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Hardware\HardwareLoop;
@@ -59,6 +60,8 @@ final class ContentHashes
     {
         // The session itself is not kept: it is the key under which the hashes are known, and goes when nobody has it any more.
         $this->length = $session->length;
+        // What notes move is heard as it moves.
+        $session = NoteSteering::lanes($session);
         $withoutSolos = null;
         $codec = new SessionCodec($processors);
         $routes = SessionGraph::routes($session);

@@ -15,6 +15,7 @@ use Hafen\Session\Insert\Insert;
 use Hafen\Session\Insert\Inserts;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Row;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 
 /** What a schema cannot say of a document: one main, ids that stand once, ways that lead somewhere and not in a circle. */
@@ -50,11 +51,7 @@ final class DocumentRules
                 }
             }
             self::sidechains($session, $channel, $pointer);
-            foreach ($channel->allInserts() as $insert) {
-                if ($insert instanceof ProcessorInsert && $insert->notes !== null && $session->channel($insert->notes)?->kind !== ChannelKind::Note) {
-                    throw InvalidDocument::at($pointer, "The insert \"{$insert->id}\" follows the notes of \"{$insert->notes}\"; allowed is the id of a note channel");
-                }
-            }
+            self::steered($session, $channel, $pointer);
             self::hardwareOf($session, $channel, $pointer);
             self::output($session, $channel, "{$pointer}/output");
             self::sends($session, $channel, "{$pointer}/sends");
@@ -90,6 +87,24 @@ final class DocumentRules
                 if ($insert instanceof HardwareInsert && $session->loop($insert->loop) === null) {
                     throw InvalidDocument::at("{$pointer}/{$row->value}", "Insert \"{$insert->id}\" goes through \"{$insert->loop}\"; allowed is the id of a loop");
                 }
+            }
+        }
+    }
+
+    /** Inserts, selectors and sound switches follow the notes of note channels. */
+    private static function steered(Session $session, Channel $channel, string $pointer): void
+    {
+        $followed = [];
+        foreach ($channel->allInserts() as $insert) {
+            $notes = $insert instanceof ProcessorInsert ? $insert->notes : ($insert instanceof Split ? $insert->selector?->notes?->channel : null);
+            $followed += $notes === null ? [] : ["insert \"{$insert->id()}\"" => $notes];
+        }
+        foreach ($channel->sounds as $switch) {
+            $followed += $switch->notes === null ? [] : ["sound switch \"{$switch->id}\"" => $switch->notes->channel];
+        }
+        foreach ($followed as $what => $notes) {
+            if ($session->channel($notes)?->kind !== ChannelKind::Note) {
+                throw InvalidDocument::at($pointer, "The {$what} follows the notes of \"{$notes}\"; allowed is the id of a note channel");
             }
         }
     }

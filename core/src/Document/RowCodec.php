@@ -8,11 +8,13 @@ use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\HardwareInsert;
 use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\NoteValue;
 use Hafen\Session\Insert\NoteZone;
 use Hafen\Session\Insert\OtherSetting;
 use Hafen\Session\Insert\ProcessorInsert;
 use Hafen\Session\Insert\Selector;
 use Hafen\Session\Insert\SelectorFade;
+use Hafen\Session\Insert\SelectorNotes;
 use Hafen\Session\Insert\SelectorRange;
 use Hafen\Session\Insert\Split;
 use Hafen\Session\Insert\SplitBy;
@@ -220,13 +222,42 @@ final readonly class RowCodec
 
     private static function selector(JsonNode $node): Selector
     {
-        $node->keys([], ['value', 'fade', 'rings']);
+        $node->keys([], ['value', 'fade', 'rings', 'notes']);
 
         return new Selector(
             $node->optional('value')?->number(0.0, 1.0) ?? 0.0,
             SelectorFade::from($node->optional('fade')?->oneOf(array_column(SelectorFade::cases(), 'value')) ?? 'equal-power'),
             $node->optional('rings')?->boolean() ?? true,
+            $node->has('notes') ? self::selectorNotes($node->get('notes')) : null,
         );
+    }
+
+    /** @throws InvalidDocument where it goes nowhere */
+    public static function selectorNotes(JsonNode $node): SelectorNotes
+    {
+        $node->keys(['channel', 'value', 'from', 'to'], ['glide']);
+        $value = NoteValue::from($node->get('value')->oneOf(array_column(NoteValue::cases(), 'value')));
+        $lowest = $value === NoteValue::Key ? 0 : 1;
+        $from = $node->get('from')->integer($lowest, 127);
+        $to = $node->get('to')->integer($lowest, 127);
+        if ($to === $from) {
+            throw $node->get('to')->expected("another {$value->value} than from, which is {$from}");
+        }
+
+        return new SelectorNotes($node->get('channel')->id(), $value, $from, $to, $node->optional('glide')?->number(0.0, SelectorNotes::LONGEST_GLIDE, 'ms') ?? 20.0);
+    }
+
+    /** @return array<string, mixed> */
+    private static function selectorToArray(Selector $selector): array
+    {
+        $notes = $selector->notes;
+
+        return [
+            'value' => $selector->value,
+            'fade' => $selector->fade->value,
+            'rings' => $selector->rings,
+            ...($notes === null ? [] : ['notes' => ['channel' => $notes->channel, 'value' => $notes->value->value, 'from' => $notes->from, 'to' => $notes->to, 'glide' => $notes->glide]]),
+        ];
     }
 
     /** @throws InvalidDocument where it does not go from a lower place to a higher one */
@@ -297,7 +328,7 @@ final readonly class RowCodec
                 'on' => $insert->on,
                 'by' => $insert->by->value,
                 'crossovers' => $insert->crossovers,
-                ...($insert->selector === null ? [] : ['selector' => ['value' => $insert->selector->value, 'fade' => $insert->selector->fade->value, 'rings' => $insert->selector->rings]]),
+                ...($insert->selector === null ? [] : ['selector' => self::selectorToArray($insert->selector)]),
                 'branches' => array_map($this->branchToArray(...), $insert->branches),
             ];
         }

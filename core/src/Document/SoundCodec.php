@@ -7,6 +7,7 @@ namespace Hafen\Document;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Macro\MacroControls;
 use Hafen\Session\Sound\Sound;
+use Hafen\Session\Sound\SoundNotes;
 use Hafen\Session\Sound\SoundSwitch;
 
 /** Sound switches of a channel to and from the format; checks that what they move is there, and their values against its range. */
@@ -28,7 +29,7 @@ final readonly class SoundCodec
     {
         $switches = [];
         foreach ($node->items(SoundSwitch::MOST) as $item) {
-            $item->keys(['id', 'name'], ['fade', 'chosen', 'sounds']);
+            $item->keys(['id', 'name'], ['fade', 'chosen', 'sounds', 'notes']);
             $sounds = array_map(fn (JsonNode $sound): Sound => $this->sound($sound, $channel), $item->optional('sounds')?->items(SoundSwitch::MOST_SOUNDS) ?? []);
             $chosen = $item->optional('chosen');
             $switch = new SoundSwitch(
@@ -37,6 +38,7 @@ final readonly class SoundCodec
                 $sounds,
                 $chosen === null || $chosen->value === null ? null : $chosen->id(),
                 $item->has('fade') ? self::fade($item->get('fade')) : 30.0,
+                $item->has('notes') ? self::notes($item->get('notes')) : null,
             );
             if ($switch->chosen !== null && $switch->sound($switch->chosen) === null) {
                 throw $item->get('chosen')->expected('the id of one of its sounds, or null');
@@ -53,6 +55,14 @@ final readonly class SoundCodec
         return $node->number(0.0, SoundSwitch::LONGEST_FADE, 'ms');
     }
 
+    /** Keys of a note channel that choose sounds. */
+    public static function notes(JsonNode $node): SoundNotes
+    {
+        $node->keys(['channel', 'lowest']);
+
+        return new SoundNotes($node->get('channel')->id(), $node->get('lowest')->integer(0, 127));
+    }
+
     /**
      * @param  list<SoundSwitch>  $switches
      * @return list<array<string, mixed>>
@@ -64,6 +74,7 @@ final readonly class SoundCodec
             'name' => $switch->name,
             'fade' => $switch->fade,
             'chosen' => $switch->chosen,
+            ...($switch->notes === null ? [] : ['notes' => ['channel' => $switch->notes->channel, 'lowest' => $switch->notes->lowest]]),
             'sounds' => array_map(static fn (Sound $sound): array => ['id' => $sound->id, 'name' => $sound->name, 'values' => (object) $sound->values], $switch->sounds),
         ], $switches);
     }

@@ -10,6 +10,7 @@ use Hafen\Audio\Samples;
 use Hafen\Dsp\Gain\GainRamp;
 use Hafen\Metering\Meter;
 use Hafen\Metering\Window;
+use Hafen\Note\HeldKeys;
 use Hafen\Session\Channel\Channel;
 
 /**
@@ -226,6 +227,15 @@ final class ChannelStrip implements Strip
     {
         if ($this->opensIn <= 0) {
             $this->gate->towards(1.0);
+        }
+    }
+
+    /** Plays keys that somebody holds: of its own, and of channels whose notes its inserts follow. */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->input->notes?->hold($held?->on($this->id) ?? []);
+        foreach ($this->runners() as $runner) {
+            $runner instanceof ProcessorRunner && $runner->hold($held);
         }
     }
 

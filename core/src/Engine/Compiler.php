@@ -15,6 +15,7 @@ use Hafen\Routing\Route;
 use Hafen\Routing\SessionGraph;
 use Hafen\Routing\SumBanks;
 use Hafen\Routing\UnitPlaces;
+use Hafen\Session\Automation\NoteSteering;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Frozen;
@@ -50,9 +51,13 @@ final readonly class Compiler
         return new self($this->processors, $this->library, $this->interface, false);
     }
 
-    /** The session as it is played: through hardware as late as the buffer of the interface makes it, whatever the loops were pinged with. */
+    /**
+     * The session as it is played: with what notes move as lanes, and through hardware as late as the buffer of the interface makes it,
+     * whatever the loops were pinged with.
+     */
     public function played(Session $session): Session
     {
+        $session = NoteSteering::lanes($session);
         $buffer = $this->interface?->latency()->buffer;
         $loops = $buffer === null ? $session->loops : array_map(static fn (HardwareLoop $loop): HardwareLoop => $loop->atBuffer($buffer), $session->loops);
 
@@ -240,7 +245,7 @@ final readonly class Compiler
         );
         $strip->input->click($channel->click);
         $strip->input->clips?->set($channel->source->clips(), $channel->width);
-        $strip->input->notes?->set($notes->notes ?? [], $session->tempo, $notes?->held);
+        $strip->input->notes?->set($notes->notes ?? [], $session->tempo);
 
         return $strip;
     }
@@ -374,8 +379,8 @@ final readonly class Compiler
         }
         $runner->configure($insert, $channel, $inputLatency, $fade);
         $runner->listenTo($listening($insert, $inputLatency));
-        $steering = $insert->notes === null ? null : $session->channel($insert->notes)?->source;
-        $runner->followNotes($steering instanceof NoteSource ? $steering->notes : null, $session->tempo);
+        $followed = $insert->notes === null ? null : $session->channel($insert->notes)?->source;
+        $followed instanceof NoteSource ? $runner->followNotes($insert->notes, $followed->notes, $session->tempo) : $runner->followNotes(null, [], $session->tempo);
 
         return $runner;
     }

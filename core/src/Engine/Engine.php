@@ -13,6 +13,7 @@ use Hafen\Audio\Samples;
 use Hafen\Engine\Parallel\Processes;
 use Hafen\Engine\Parallel\ProcessGone;
 use Hafen\Metering\TapReading;
+use Hafen\Note\HeldKeys;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 
@@ -252,6 +253,19 @@ final class Engine
     public function position(): int
     {
         return $this->ready[0]->position ?? $this->heardPosition();
+    }
+
+    /**
+     * Plays keys that somebody holds on a note channel, from the next block on, until it is told otherwise. What follows the notes of that
+     * channel follows them as well.
+     *
+     * @param  ?HeldKeys  $held  null is none
+     */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->completeBlock();
+        $this->section->hold($held);
+        $this->processes?->hold($held);
     }
 
     /**

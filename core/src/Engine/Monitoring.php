@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Hafen\Engine;
 
-use Hafen\Note\HeldKeys;
 use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\SessionGraph;
 use Hafen\Session\Automation\AutomationLane;
@@ -42,14 +41,6 @@ final class Monitoring
         return $channel->source instanceof ClipSource && $channel->source->input?->monitor->hears($isArmed) === true && $channel->frozen === null && ! $channel->off;
     }
 
-    /** The session while somebody plays keys on a note channel. */
-    public static function played(Session $session, string $channel, HeldKeys $keys): Session
-    {
-        $found = $session->channel($channel);
-
-        return $found?->source instanceof NoteSource ? $session->withChannel($found->withSource(new NoteSource($found->source->notes, $keys))) : $session;
-    }
-
     /** Whether any input is heard in what {@see heardIn()} gave. */
     public static function isLive(Session $session): bool
     {
@@ -62,25 +53,29 @@ final class Monitoring
         return false;
     }
 
-    /** The same while nothing plays: only what comes in sounds, and what moves over time stands where it is at a position. */
-    public static function standing(Session $session, int $position): Session
+    /**
+     * The same while nothing plays: only what comes in sounds, and what moves over time stands where it is at a position.
+     *
+     * @param  ?string  $played  id of the note channel whose keys somebody plays
+     */
+    public static function standing(Session $session, int $position, ?string $played = null): Session
     {
         $routes = SessionGraph::routes($session);
         $sounding = [];
         foreach ($routes->order() as $id) {
             $source = $session->channel($id)?->source;
-            if ($source instanceof LiveSource || ($source instanceof NoteSource && $source->held !== null) || array_intersect_key($sounding, array_flip($routes->sources($id))) !== []) {
+            if ($source instanceof LiveSource || $id === $played || array_intersect_key($sounding, array_flip($routes->sources($id))) !== []) {
                 $sounding[$id] = true;
             }
         }
 
-        return $session->withChannels(array_map(static function (Channel $channel) use ($position, $sounding): Channel {
+        return $session->withChannels(array_map(static function (Channel $channel) use ($position, $sounding, $played): Channel {
             if (! isset($sounding[$channel->id]) && $channel->kind !== ChannelKind::Main) {
                 return $channel->withOff(true)->withFrozen(null);
             }
 
             if ($channel->source instanceof NoteSource) {
-                $channel = $channel->withSource(new NoteSource([], $channel->source->held));
+                $channel = $channel->withSource(new NoteSource(isPlayed: $channel->id === $played));
             }
 
             return $channel->withFrozen(null)->withClick(null)->withAutomation(array_map(static fn (AutomationLane $lane): AutomationLane => $lane->heldAt($position), $channel->automation));

@@ -32,23 +32,20 @@ final class NotePlayer
     /** @var ?array{list<NoteClip>, float} */
     private ?array $set = null;
 
-    private HeldKeys $held;
+    /** @var array<int, array{int, int}> see {@see HeldKeys} */
+    private array $held = [];
 
-    private HeldKeys $heldBefore;
+    /** @var array<int, array{int, int}> those that sound */
+    private array $sounding = [];
 
     public function __construct(private readonly int $sampleRate)
     {
         $this->schedule = NoteSchedule::of([], new Ticks(120.0, $sampleRate));
-        $this->held = $this->heldBefore = new HeldKeys;
     }
 
-    /**
-     * @param  list<NoteClip>  $clips
-     * @param  ?HeldKeys  $held  what somebody plays besides
-     */
-    public function set(array $clips, float $tempo, ?HeldKeys $held = null): void
+    /** @param  list<NoteClip>  $clips */
+    public function set(array $clips, float $tempo): void
     {
-        $this->held = $held ?? new HeldKeys;
         if ($this->set === [$clips, $tempo]) {
             return;
         }
@@ -56,6 +53,16 @@ final class NotePlayer
         $this->schedule = NoteSchedule::of($clips, new Ticks($tempo, $this->sampleRate));
         $this->isChanged = true;
         $this->longest = null;
+    }
+
+    /**
+     * What somebody plays on keys besides, from the next block on.
+     *
+     * @param  array<int, array{int, int}>  $keys  see {@see HeldKeys}
+     */
+    public function hold(array $keys): void
+    {
+        $this->held = $keys;
     }
 
     /** @return list<NoteEvent> of a block of the session, counted from its start */
@@ -100,7 +107,8 @@ final class NotePlayer
         foreach ($this->schedule->controlsBefore($position) as $controller => $value) {
             $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
         }
-        $this->down = [];
+        // Keys that are held all the while sound again as well.
+        $this->down = $this->sounding = [];
         foreach ($this->schedule->downBefore($position) as $key => $velocity) {
             $events[] = new NoteEvent(0, NoteEventKind::On, $key, $velocity);
             $this->down[$key] = true;
@@ -118,8 +126,8 @@ final class NotePlayer
     /** @return list<NoteEvent> what was played on keys since the last block */
     private function played(): array
     {
-        $events = $this->held === $this->heldBefore ? [] : $this->held->since($this->heldBefore);
-        $this->heldBefore = $this->held;
+        $events = $this->held === $this->sounding ? [] : HeldKeys::between($this->sounding, $this->held);
+        $this->sounding = $this->held;
 
         return $events;
     }

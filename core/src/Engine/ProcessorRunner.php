@@ -6,6 +6,7 @@ namespace Hafen\Engine;
 
 use Hafen\Audio\Block;
 use Hafen\Metering\Meter;
+use Hafen\Note\HeldKeys;
 use Hafen\Note\NoteClip;
 use Hafen\Note\NoteEvent;
 use Hafen\Processor\ChangesNotes;
@@ -51,6 +52,9 @@ final class ProcessorRunner implements InsertRunner
     private ?Feed $sidechain = null;
 
     private ?NotePlayer $player = null;
+
+    /** Id of the channel whose notes steer it. */
+    private ?string $follows = null;
 
     /** Notes that steer it were there until now. */
     private bool $isLettingGo = false;
@@ -115,13 +119,15 @@ final class ProcessorRunner implements InsertRunner
     }
 
     /**
-     * Sets the notes that steer it; null is none.
+     * Sets the notes that steer it: those of a note channel, or none.
      *
-     * @param  ?list<NoteClip>  $clips
+     * @param  ?string  $channel  its id; null is none
+     * @param  list<NoteClip>  $clips
      */
-    public function followNotes(?array $clips, float $tempo): void
+    public function followNotes(?string $channel, array $clips, float $tempo): void
     {
-        if ($clips === null) {
+        $this->follows = $channel;
+        if ($channel === null) {
             // What it holds is let go.
             $this->isLettingGo = $this->player !== null;
             $this->player = null;
@@ -130,6 +136,12 @@ final class ProcessorRunner implements InsertRunner
         }
         $this->player ??= new NotePlayer($this->sampleRate);
         $this->player->set($clips, $tempo);
+    }
+
+    /** Plays what is held on keys of the channel it follows. */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->player?->hold($this->follows === null ? [] : $held?->on($this->follows) ?? []);
     }
 
     /** Jumps to its target values; used before a path has produced sound. */

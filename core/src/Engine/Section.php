@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Hafen\Engine;
 
 use Hafen\Metering\TapReading;
+use Hafen\Note\HeldKeys;
 use Hafen\Session\Session;
 
 /** Works the channels of a session that one process has: all of them, or some while other processes work the rest. */
@@ -28,6 +29,8 @@ final class Section
     private array $faults = [];
 
     private int $framesTimed = 0;
+
+    private ?HeldKeys $held = null;
 
     /**
      * @param  ?Excerpt  $excerpt  the channels to be worked here; all of them where it is left out
@@ -91,6 +94,16 @@ final class Section
         $this->closing = [];
         foreach ($this->plan->strips as $strip) {
             $strip->open();
+        }
+        $this->hold($this->held);
+    }
+
+    /** Plays keys that somebody holds, from the next block on; null is none. */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->held = $held;
+        foreach ($this->plan->strips as $strip) {
+            $strip->hold($held);
         }
     }
 

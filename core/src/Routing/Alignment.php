@@ -9,6 +9,7 @@ use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\TapPoint;
 use Hafen\Session\Session;
 use Hafen\Session\Source\LiveSource;
+use Hafen\Session\Source\NoteSource;
 
 /**
  * Latency compensation: the latency at each channel, and the delay of each route so that
@@ -74,10 +75,12 @@ final readonly class Alignment
         return new self($before, $own, $arrival, $delays, $offsets, $arrival[$main] + $own[$main]);
     }
 
-    /** Whether what leaves a channel waits for what comes later: live inputs do not, so that they are heard at once. */
+    /** Whether what leaves a channel waits for what comes later: live inputs and keys do not, so that they are heard at once. */
     private static function waits(?Channel $channel): bool
     {
-        return $channel === null || ($channel->aligned && ! $channel->source instanceof LiveSource);
+        $isLive = $channel?->source instanceof LiveSource || ($channel?->source instanceof NoteSource && $channel->source->isPlayed);
+
+        return $channel === null || ($channel->aligned && ! $isLive);
     }
 
     public function delay(Route $route): int

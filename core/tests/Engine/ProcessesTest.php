@@ -442,16 +442,19 @@ it('plays notes, keys that are held, and effects that follow notes the same in s
         Mix::track('drum', [Mix::insert('g1', 'note-gate')->withNotes('low'), Mix::insert('e2', 'compressor')], Width::Mono, 96000),
     ], [Mix::insert('l1', 'limiter')], 96000);
     $library = new MemoryLibrary(['cello' => [Signal::noise(96000, 3, 0.4)], 'drum' => [Signal::noise(96000, 4, 0.4)]]);
-    $held = Hafen\Engine\Monitoring::played($session, 'low', new Hafen\Note\HeldKeys([52 => [100, 1]]));
-    $play = static function (?Processes $processes) use ($session, $held, $library): string {
+    $play = static function (?Processes $processes) use ($session, $library): string {
         $engine = severalEngine($session, $library, $processes);
         $engine->start(0);
         // The others have begun the next block already: a change comes after it.
         $later = $processes === null ? 1 : 0;
         $blocks = nextBlocks($engine, 40 + $later);
-        $engine->change($held);
-        $more = nextBlocks($engine, 30);
-        $engine->change($session);
+        // Of a channel that is played, and that the gate of another one follows.
+        $engine->hold(new Hafen\Note\HeldKeys('low', [52 => [100, 1]]));
+        $more = nextBlocks($engine, 15);
+        // A revision in between leaves them as they are.
+        $engine->change($session->withTempo(97.0));
+        array_push($more, ...nextBlocks($engine, 15));
+        $engine->hold(null);
 
         return bitsOf(...$blocks, ...$more, ...nextBlocks($engine, 30 - $later));
     };

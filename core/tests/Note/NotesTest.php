@@ -288,28 +288,44 @@ it('plays in each branch of a split the notes of its keys and velocities, softer
 it('plays the keys that are held besides its clips, and lets go of what is not held any more', function (): void {
     $player = new NotePlayer(48000);
     $clips = [new NoteClip('c1', 0, 9600, [new Note(0, 100, 40)])];
-    $player->set($clips, 120.0, new Hafen\Note\HeldKeys);
+    $player->set($clips, 120.0);
     $player->read(0, 100);
-    $player->set($clips, 120.0, new Hafen\Note\HeldKeys([60 => [100, 1], 64 => [90, 2]]));
+    $player->hold([60 => [100, 1], 64 => [90, 2]]);
     expect(written($player->read(100, 100)))->toBe(['0 on 60', '0 on 64'])->and($player->read(200, 100))->toBe([]);
     // Pressed again between two looks it sounds anew; the clip plays on.
-    $player->set($clips, 120.0, new Hafen\Note\HeldKeys([60 => [100, 3]]));
+    $player->hold([60 => [100, 3]]);
     expect(written($player->read(300, 4000)))->toBe(['0 off 60', '0 off 64', '0 on 60', '2200 off 40']);
-    $player->set($clips, 120.0);
-    expect(written($player->read(4300, 100)))->toBe(['0 off 60']);
+    // A jump ends all, and what is held sounds on from there.
+    expect(written($player->read(48000, 100)))->toBe(['0 alloff 0', '0 on 60']);
+    $player->hold([]);
+    expect(written($player->read(48100, 100)))->toBe(['0 off 60']);
 });
 
 it('sounds by keys while nothing plays, and its clips are silent then', function (): void {
     $session = noteSession([new Note(0, 3840, 45, 127)], [Mix::insert('i1', 'synthesiser')]);
-    $standing = static fn (array $keys): Session => Hafen\Engine\Monitoring::standing(Hafen\Engine\Monitoring::played($session, 'keys', new Hafen\Note\HeldKeys($keys)), 0);
-    $engine = Mix::engine($standing([]), new MemoryLibrary([]));
+    $engine = Mix::engine(Hafen\Engine\Monitoring::standing($session, 0, 'keys'), new MemoryLibrary([]));
     $engine->start(0, 0);
     expect(Signal::peak(Mix::take($engine, 9600)->left))->toBe(0.0);
-    $engine->change($standing([69 => [100, 1]]));
+    $engine->hold(new Hafen\Note\HeldKeys('keys', [69 => [100, 1]]));
     expect(Signal::amplitudeAt(array_slice(Mix::take($engine, 14400)->left, 4800), 440.0))->toBeGreaterThan(0.02);
-    $engine->change($standing([]));
+    $engine->hold(new Hafen\Note\HeldKeys('another', [69 => [100, 2]]));
     Mix::take($engine, 48000);
     expect(Signal::peak(Mix::take($engine, 4800)->left))->toBe(0.0);
+});
+
+it('hears keys without the wait for channels that do not sound, while nothing plays', function (): void {
+    $session = noteSession([], [Mix::insert('i1', 'synthesiser', ['attack' => 0.5])]);
+    $session = $session->withChannels([Mix::track('late', [Mix::insert('i2', 'pitch-shift')], Width::Mono, 48000), ...$session->channels]);
+    $first = static function (bool $isStanding) use ($session): int {
+        $engine = Mix::engine($isStanding ? Hafen\Engine\Monitoring::standing($session, 0, 'keys') : $session, new MemoryLibrary(['late' => [array_fill(0, 48000, 0.0)]]));
+        $engine->start(0, 0);
+        $engine->next();
+        $engine->hold(new Hafen\Note\HeldKeys('keys', [69 => [127, 1]]));
+        $heard = Mix::take($engine, 24000)->left;
+
+        return key(array_filter($heard, static fn (float $sample): bool => abs($sample) > 0.01)) ?? PHP_INT_MAX;
+    };
+    expect($first(true))->toBeLessThan(100)->and($first(false))->toBeGreaterThan(1000);
 });
 
 it('sounds in the middle of a long note as it does from the start, with the run-in it asks for', function (): void {

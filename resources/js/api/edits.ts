@@ -8,6 +8,7 @@ import type {
     NoteZone,
     ParameterValue,
     PrintTap,
+    Selector,
     SelectorRange,
     SoundSwitch,
     SplitChoice,
@@ -166,6 +167,7 @@ type SoundEdit =
     | { type: 'remove-sound-switch'; switch: string }
     | { type: 'add-sound'; switch: string; name: string }
     | { type: 'choose-sound' | 'keep-sound' | 'remove-sound'; switch: string; sound: string }
+    | { type: 'set-sound-notes'; switch: string; notes: NonNullable<SoundSwitch['notes']> | null }
     | { type: 'step-sound'; switch: string; to: 'next' | 'previous' }
     | { type: 'rename-sound'; switch: string; sound: string; name: string };
 
@@ -184,6 +186,7 @@ type SplitEdit =
     | { type: 'move-crossover'; split: string; index: number; frequency: number }
     | { type: 'add-selector' | 'remove-selector'; split: string }
     | { type: 'turn-selector'; split: string; value: number }
+    | { type: 'set-selector-notes'; split: string; notes: NonNullable<Selector['notes']> | null }
     | { type: 'step-selector'; split: string; to: 'next' | 'previous' }
     | { type: 'set-selector'; split: string; fade?: 'equal-power' | 'linear'; rings?: boolean }
     | { type: 'set-selector-range'; branch: string; range: SelectorRange | null }

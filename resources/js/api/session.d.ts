@@ -317,6 +317,26 @@ export interface Selector {
      * Whether what a branch holds rings out once it is left
      */
     rings?: boolean;
+    notes?: SelectorNotes;
+}
+/**
+ * Notes that move a selector: each puts it where its key or velocity lies between from (0) and to (1)
+ */
+export interface SelectorNotes {
+    /**
+     * Id of a note channel
+     */
+    channel: string;
+    value: 'key' | 'velocity';
+    from: number;
+    /**
+     * Other than from, and may be below it
+     */
+    to: number;
+    /**
+     * ms from one place to the next
+     */
+    glide?: number;
 }
 export interface Branch {
     id: Id;
@@ -486,6 +506,16 @@ export interface SoundSwitch {
      * Id of the sound that was chosen last
      */
     chosen?: string | null;
+    /**
+     * Keys of a note channel that choose sounds: the lowest key the first, the next one the second, and so on
+     */
+    notes?: {
+        /**
+         * Id of a note channel
+         */
+        channel: string;
+        lowest: number;
+    };
     /**
      * @maxItems 32
      */

@@ -43,7 +43,7 @@ export interface MidiSong {
     parts: { name: string; clip: NoteClip }[];
 }
 export type SelectorRange = Required<DocumentSelectorRange>;
-export type Selector = Required<DocumentSelector>;
+export type Selector = Required<Omit<DocumentSelector, 'notes'>> & Pick<DocumentSelector, 'notes'>;
 export type NoteZone = Required<DocumentNoteZone>;
 export type Branch = Omit<Required<DocumentBranch>, 'inserts' | 'range' | 'keys' | 'velocities'> & {
     inserts: Insert[];
@@ -55,7 +55,10 @@ export type Split = Omit<Required<DocumentSplit>, 'branches' | 'selector'> & {
     branches: Branch[];
     selector?: Selector;
 };
-export type SoundSwitch = Omit<Required<DocumentSoundSwitch>, 'sounds'> & { sounds: DocumentSound[] };
+export type SoundSwitch = Omit<Required<DocumentSoundSwitch>, 'sounds' | 'notes'> & {
+    sounds: DocumentSound[];
+    notes?: DocumentSoundSwitch['notes'];
+};
 export type HardwareInsert = Required<DocumentHardwareInsert>;
 export type Insert = ProcessorInsert | Split | HardwareInsert;
 /** What a loop has only once it was pinged, or its unit noted. */
@@ -153,6 +156,8 @@ export interface SessionState {
     hardware: { seconds: number; channels: string[] };
     /** What macros move, by channel and target. */
     macros: Record<string, Record<string, MovedControl>>;
+    /** Lanes that notes make of selectors and sound switches, by target. */
+    steered: Record<string, AutomationLane>;
     /** What sound switches move, and whether what is chosen stands otherwise now, by id. */
     sounds: Record<string, { moves: string[]; changed: boolean }>;
     /** Of cues: what their performers put on top of the sends, in dB; silence is null. */

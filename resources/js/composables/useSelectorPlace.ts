@@ -5,15 +5,23 @@ import { interpolated } from '@/scales';
 import { useListening } from '@/stores/listening';
 import { useSession } from '@/stores/session';
 
-/** Where the selector of a split stands, or its lane has it at the playhead; and how far each branch is open there. */
+/** Where the selector of a split stands, or its lane or notes have it at the playhead; and how far each branch is open there. */
 export function useSelectorPlace(
     channel: () => Channel,
     split: () => Split,
-): { place: ComputedRef<number>; isMoved: ComputedRef<boolean>; opening: (branch: number) => number } {
+): {
+    place: ComputedRef<number>;
+    isMoved: ComputedRef<boolean>;
+    isByNotes: ComputedRef<boolean>;
+    opening: (branch: number) => number;
+} {
     const session = useSession();
     const listening = useListening();
 
-    const lane = computed(() => laneOf(channel(), `selector:${split().id}`));
+    const drawn = computed(() => laneOf(channel(), `selector:${split().id}`));
+    const byNotes = computed(() => session.state?.steered[`selector:${split().id}`]);
+    const lane = computed(() => drawn.value ?? byNotes.value);
+    const isByNotes = computed(() => !drawn.value && byNotes.value !== undefined);
     const isMoved = computed(() => lane.value !== undefined);
     const place = computed(() => {
         const still = split().selector?.value ?? 0;
@@ -27,5 +35,5 @@ export function useSelectorPlace(
         return table ? interpolated(table, place.value * (table.length - 1)) : 1;
     }
 
-    return { place, isMoved, opening };
+    return { place, isMoved, isByNotes, opening };
 }

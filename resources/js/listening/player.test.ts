@@ -82,10 +82,10 @@ afterEach(() => {
     vi.useRealTimers();
 });
 
-async function playing() {
+async function playing(isNear = false) {
     const heard = events();
     const player = new Player(heard);
-    await player.start('/stream', RATE);
+    await player.start('/stream', RATE, isNear);
     return { player, heard, context: FakeContext.made[0] as FakeContext };
 }
 
@@ -155,6 +155,30 @@ describe('the player', () => {
         player.audio(piece(9600, 9600));
         expect(heard.waiting).toHaveBeenLastCalledWith(false);
         expect(FakeSource.started[1]!.time).toBeGreaterThanOrEqual(1);
+    });
+
+    it('lets no two pieces sound at once where one comes late by less than a look at the clock', async () => {
+        const { player, heard, context } = await playing();
+        player.audio(piece(0, 4800));
+        context.currentTime = FakeSource.started[0]!.time + 0.105;
+        player.audio(piece(4800, 4800));
+        expect(heard.waiting).toHaveBeenLastCalledWith(true);
+        player.audio(piece(9600, 9600));
+        const [, second, third] = FakeSource.started;
+        expect(second!.time).toBeGreaterThan(context.currentTime);
+        expect(third!.time).toBeCloseTo(second!.time + 0.1, 9);
+    });
+
+    it('starts sooner for who plays keys, and with twice the margin each time it ran dry', async () => {
+        const { player, context } = await playing(true);
+        player.audio(piece(0, 1440));
+        expect(player.buffered()).toBeLessThan(0.045);
+        context.currentTime = 1;
+        vi.advanceTimersByTime(40);
+        player.audio(piece(1440, 1440));
+        expect(FakeSource.started).toHaveLength(1);
+        player.audio(piece(2880, 1440));
+        expect(FakeSource.started).toHaveLength(3);
     });
 
     it('plays out what is shorter than its margin, then says it has ended', async () => {

@@ -12,6 +12,10 @@ export interface PlayerEvents {
 
 /** Seconds of sound gathered before it starts, and after it ran dry. */
 const FIRST_MARGIN = 0.06;
+/** The same, and the seconds until it starts, where somebody plays keys. */
+const NEAR_MARGIN = 0.03;
+const NEAR_START = 0.012;
+const START = 0.03;
 /** The same where the engine has little time to spare, so that one late piece is not heard. */
 const HEAVY_MARGIN = 0.25;
 const HEAVY_LOAD = 0.5;
@@ -32,6 +36,7 @@ export class Player implements FrameReceiver {
     private gathered: AudioFrame[] = [];
     private margin = FIRST_MARGIN;
     private isDry = true;
+    private isNear = false;
     private finished = false;
     /** Whether the stream ended before it said so. */
     private isBroken = false;
@@ -44,7 +49,8 @@ export class Player implements FrameReceiver {
 
     constructor(private readonly events: PlayerEvents) {}
 
-    async start(url: string, sampleRate: number): Promise<void> {
+    /** @param isNear - starts as soon as it can, for who plays keys */
+    async start(url: string, sampleRate: number, isNear = false): Promise<void> {
         this.halt();
         const abort = new AbortController();
         this.abort = abort;
@@ -59,7 +65,8 @@ export class Player implements FrameReceiver {
         this.next = 0;
         this.isDry = true;
         this.finished = this.isBroken = false;
-        this.margin = FIRST_MARGIN;
+        this.isNear = isNear;
+        this.margin = isNear ? NEAR_MARGIN : FIRST_MARGIN;
         this.timer = window.setInterval(() => this.tick(), 40);
         const response = await fetch(url, { signal: abort.signal });
         if (!response.ok || !response.body) {
@@ -141,6 +148,10 @@ export class Player implements FrameReceiver {
 
     audio(frame: AudioFrame): void {
         this.gathered.push(frame);
+        // Late by less than a tick as well: two pieces would sound at once.
+        if (!this.isDry && this.next <= (this.context?.currentTime ?? 0)) {
+            this.runDry();
+        }
         if (!this.isDry) {
             this.schedule();
             return;
@@ -153,7 +164,7 @@ export class Player implements FrameReceiver {
     }
 
     meters(frame: MeterFrame): void {
-        if (this.isDry && frame.load > HEAVY_LOAD) {
+        if (this.isDry && !this.isNear && frame.load > HEAVY_LOAD) {
             this.margin = Math.max(this.margin, HEAVY_MARGIN);
         }
         this.readings.push({ time: this.isDry ? Infinity : this.timeOf(frame.position), frame });
@@ -198,9 +209,16 @@ export class Player implements FrameReceiver {
         this.end();
     }
 
+    /** Gathers sound before it goes on: twice as much as before where it starts near. */
+    private runDry(): void {
+        this.isDry = true;
+        this.margin = this.isNear ? Math.min(AGAIN_MARGIN, 2 * this.margin) : AGAIN_MARGIN;
+        this.events.waiting(true);
+    }
+
     private startAgain(): void {
         const now = this.context?.currentTime ?? 0;
-        this.next = now + 0.03;
+        this.next = now + (this.isNear ? NEAR_START : START);
         this.isDry = false;
         this.events.waiting(false);
         this.schedule();
@@ -258,9 +276,7 @@ export class Player implements FrameReceiver {
                 this.halt();
                 this.events.ended(!this.isBroken);
             } else {
-                this.isDry = true;
-                this.margin = AGAIN_MARGIN;
-                this.events.waiting(true);
+                this.runDry();
             }
         } else if (this.isDry && this.finished && this.gathered.length === 0) {
             this.halt();

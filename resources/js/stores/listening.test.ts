@@ -1,5 +1,6 @@
-import { nextTick } from 'vue';
+import { nextTick, ref } from 'vue';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from '@/api/client';
 import type { MeterFrame, Notice } from '@/listening/frames';
 import { channel, insert, settled, stateOf, world, type World } from '@/testing';
 
@@ -116,14 +117,40 @@ describe('listening', () => {
         expect(options()).toMatchObject({ tap: 'bass:pre-fader' });
         listening.listenAt('main:post-fader');
         expect(options()).toMatchObject({ tap: null });
+        await settled();
         listening.startCompare({ kind: 'setting', id: 'i1', parameters: { drive: 3 }, label: 'setting 2' });
         expect(options()).toMatchObject({ compare: { insert: 'i1', parameters: { drive: 3 } }, side: 1 });
+        await settled();
         listening.chooseSide(2);
         expect(options()).toMatchObject({ side: 2 });
         told({ kind: 'compare', side: 2, gain: -4.2 });
         expect(listening.matchGain).toBe(-4.2);
         told({ kind: 'tap-gone', tap: 'bass:pre-fader' });
         expect(listening.tap).toBeNull();
+    });
+
+    it('tells wishes one after the other, and none twice, however late the server answers', async () => {
+        const listening = useListening();
+        await listening.play(0);
+        const answers: (() => void)[] = [];
+        const put = vi.mocked(api.put);
+        put.mockImplementation(() => new Promise((resolve) => answers.push(() => resolve({}))));
+        put.mockClear();
+        const keys = ref<number[][]>([[60, 96, 1]]);
+        listening.played = () => ({ channel: 'bass', keys: keys.value });
+        listening.tellPlayed();
+        keys.value = [];
+        listening.tellPlayed();
+        listening.listenAt('bass:pre-fader');
+        // What was let go must not arrive before what was pressed.
+        expect(put.mock.calls.map(([, body]) => body)).toEqual([{ played: { channel: 'bass', keys: [[60, 96, 1]] } }]);
+        answers[0]?.();
+        await settled();
+        expect(put).toHaveBeenCalledTimes(2);
+        expect(put.mock.calls[1]?.[1]).toMatchObject({ tap: 'bass:pre-fader', played: { channel: 'bass', keys: [] } });
+        answers[1]?.();
+        await settled();
+        expect(put).toHaveBeenCalledTimes(2);
     });
 
     it('ends a compare of what is gone', async () => {
@@ -204,6 +231,7 @@ describe('listening', () => {
         const asked = made.asked.length;
         listening.watchInsert('i1');
         expect(made.asked).toHaveLength(asked);
+        await settled();
         listening.watchInsert(null);
         expect(listening.watched).toBeNull();
         expect(options()).toMatchObject({ watch: null });

@@ -100,7 +100,7 @@ export const useListening = defineStore('listening', () => {
             const ids = metered.ids();
             if (listeningId && JSON.stringify(ids) !== toldMetered) {
                 toldMetered = JSON.stringify(ids);
-                void api.put(`listenings/${listeningId}`, { metered: ids }).catch(tellRefusal);
+                tellOptions({ metered: ids });
             }
         },
         METERED_AFTER,
@@ -110,6 +110,9 @@ export const useListening = defineStore('listening', () => {
     /** Counts starts and stops, so that an answer that comes late is known as such. */
     let turns = 0;
     let listeningId: string | null = null;
+    /** What the server is told next, and whether it is told something just now. */
+    let untold: Record<string, unknown> | null = null;
+    let isTelling = false;
     let lastDraw = 0;
     let told = 0;
     let draws = 0;
@@ -315,6 +318,7 @@ export const useListening = defineStore('listening', () => {
             await player.start(
                 `${listening.stream}?from=${Math.round(start)}${isSoon ? '&soon=1' : ''}`,
                 state.document.sampleRate,
+                played.value() !== null,
             );
         } catch (error) {
             if (turn !== turns) {
@@ -342,13 +346,14 @@ export const useListening = defineStore('listening', () => {
         levels.end();
     }
 
-    /** Lets live inputs be heard and looked at while nothing plays. */
     /** Whether live sound is wanted while nothing plays. */
     const standsFor = () => hardware.isWanted || played.value() !== null;
 
     /** Keys that are played were pressed or let go. */
     function tellPlayed(): void {
-        sendOptions();
+        if (listeningId) {
+            tellOptions({ played: played.value() });
+        }
         if (standsFor() && !isPlaying.value) {
             void stand();
         } else if (!isPlaying.value && !hardware.isWanted) {
@@ -356,6 +361,7 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
+    /** Lets live inputs and keys be heard, and looked at, while nothing plays. */
     async function stand(): Promise<void> {
         const state = session.state;
         if (!state || isPlaying.value || isStanding.value || !standsFor()) {
@@ -378,7 +384,11 @@ export const useListening = defineStore('listening', () => {
             if (played.value()) {
                 sendOptions();
             }
-            await player.start(`${listening.stream}?from=${Math.round(position.value)}`, state.document.sampleRate);
+            await player.start(
+                `${listening.stream}?from=${Math.round(position.value)}`,
+                state.document.sampleRate,
+                played.value() !== null,
+            );
         } catch (error) {
             if (turn === turns) {
                 isStanding.value = false;
@@ -482,9 +492,28 @@ export const useListening = defineStore('listening', () => {
         }
     }
 
+    /** One after the other, so that no older wish arrives after a newer one: a key that was let go would sound on. */
+    function tellOptions(change: Record<string, unknown>): void {
+        untold = { ...untold, ...change };
+        if (!isTelling) {
+            void deliverOptions();
+        }
+    }
+
+    async function deliverOptions(): Promise<void> {
+        isTelling = true;
+        while (untold && listeningId) {
+            const change = untold;
+            untold = null;
+            await api.put(`listenings/${listeningId}`, change).catch(tellRefusal);
+        }
+        untold = null;
+        isTelling = false;
+    }
+
     function sendOptions(): void {
         if (listeningId) {
-            void api.put(`listenings/${listeningId}`, options()).catch(tellRefusal);
+            tellOptions(options());
         }
     }
 

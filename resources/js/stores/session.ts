@@ -36,6 +36,10 @@ const MOVED = [
     'preset',
     'tempo',
     'to',
+    'range',
+    'keys',
+    'velocities',
+    'notes',
 ];
 
 /** Whether two edits set the same control, so that the later one can stand for both. */

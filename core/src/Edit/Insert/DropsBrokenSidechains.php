@@ -5,9 +5,15 @@ declare(strict_types=1);
 namespace Hafen\Edit\Insert;
 
 use Hafen\Edit\Edit;
+use Hafen\Edit\Sound\Sounds;
+use Hafen\Edit\Split\Selectors;
 use Hafen\Routing\SessionGraph;
+use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Selector;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
+use Hafen\Session\Sound\SoundSwitch;
 
 /** Applies an edit, then removes sidechains whose source is gone or would close a loop, and lets go of note channels that are gone. */
 final readonly class DropsBrokenSidechains implements Edit
@@ -18,12 +24,9 @@ final readonly class DropsBrokenSidechains implements Edit
 
     public function apply(Session $session): Session
     {
-        $after = $this->edit->apply($session);
+        $after = self::withoutGoneNotes($this->edit->apply($session));
         foreach ($after->channels as $channel) {
             foreach ($channel->allInserts() as $insert) {
-                if ($insert instanceof ProcessorInsert && $insert->notes !== null && $after->channel($insert->notes) === null) {
-                    $after = ProcessorInserts::change($after, $insert->id, static fn (ProcessorInsert $one): ProcessorInsert => $one->withNotes(null));
-                }
                 $sidechain = $insert->sidechain();
                 if ($sidechain !== null && $after->channel($sidechain->channel) === null) {
                     $after = self::withoutSidechain($after, $insert->id());
@@ -45,6 +48,29 @@ final readonly class DropsBrokenSidechains implements Edit
     public function touches(Session $before): array
     {
         return $this->edit->touches($before);
+    }
+
+    private static function withoutGoneNotes(Session $session): Session
+    {
+        $isGone = static fn (?string $channel): bool => $channel !== null && $session->channel($channel)?->kind !== ChannelKind::Note;
+        $after = $session;
+        foreach ($session->channels as $channel) {
+            foreach ($channel->allInserts() as $insert) {
+                if ($insert instanceof ProcessorInsert && $isGone($insert->notes)) {
+                    $after = ProcessorInserts::change($after, $insert->id, static fn (ProcessorInsert $one): ProcessorInsert => $one->withNotes(null));
+                }
+                if ($insert instanceof Split && $isGone($insert->selector?->notes?->channel)) {
+                    $after = Selectors::change($after, $insert->id, static fn (Selector $selector): Selector => $selector->withNotes(null));
+                }
+            }
+            foreach ($channel->sounds as $switch) {
+                if ($isGone($switch->notes?->channel)) {
+                    $after = Sounds::change($after, $switch->id, static fn (SoundSwitch $one): SoundSwitch => $one->withNotes(null));
+                }
+            }
+        }
+
+        return $after;
     }
 
     /** An insert whose listening closes a loop. */

@@ -16,6 +16,7 @@ use Hafen\Edit\Sound\KeepSound;
 use Hafen\Edit\Sound\RemoveSound;
 use Hafen\Edit\Sound\RemoveSoundSwitch;
 use Hafen\Edit\Sound\RenameSound;
+use Hafen\Edit\Sound\SetSoundNotes;
 use Hafen\Edit\Sound\SetSoundSwitch;
 use Hafen\Edit\Sound\StepSound;
 use Hafen\Processor\ProcessorCatalogue;
@@ -46,6 +47,7 @@ final class SoundEditCodec
             'add-sound' => new AddSound($fields('switch', 'name')->get('switch')->id(), MacroCodec::name($node->get('name')), $controls),
             'keep-sound' => new KeepSound($fields('switch', 'sound')->get('switch')->id(), $sound(), $controls),
             'choose-sound' => new ChooseSound($fields('switch', 'sound')->get('switch')->id(), $sound(), $controls),
+            'set-sound-notes' => new SetSoundNotes($fields('switch', 'notes')->get('switch')->id(), $node->get('notes')->value === null ? null : SoundCodec::notes($node->get('notes'))),
             'step-sound' => new StepSound($fields('switch', 'to')->get('switch')->id(), $node->get('to')->oneOf(['next', 'previous']) === 'next', $controls),
             'rename-sound' => new RenameSound($fields('switch', 'sound', 'name')->get('switch')->id(), $sound(), MacroCodec::name($node->get('name'))),
             'remove-sound' => new RemoveSound($fields('switch', 'sound')->get('switch')->id(), $sound()),

@@ -32,6 +32,7 @@ use Hafen\Edit\Split\SetBranchSolo;
 use Hafen\Edit\Split\SetBranchZones;
 use Hafen\Edit\Split\SetCrossovers;
 use Hafen\Edit\Split\SetSelector;
+use Hafen\Edit\Split\SetSelectorNotes;
 use Hafen\Edit\Split\SetSelectorRange;
 use Hafen\Edit\Split\StepSelector;
 use Hafen\Edit\Split\TurnSelector;
@@ -75,6 +76,7 @@ final class SplitEditCodec
             'turn-selector' => new TurnSelector($fields('split', 'value')->get('split')->id(), $node->get('value')->number(0.0, 1.0)),
             'step-selector' => new StepSelector($fields('split', 'to')->get('split')->id(), $node->get('to')->oneOf(['next', 'previous']) === 'next'),
             'set-selector' => self::setSelector($node),
+            'set-selector-notes' => new SetSelectorNotes($fields('split', 'notes')->get('split')->id(), $node->get('notes')->value === null ? null : RowCodec::selectorNotes($node->get('notes'))),
             'set-selector-range' => new SetSelectorRange($fields('branch', 'range')->get('branch')->id(), $node->get('range')->value === null ? null : RowCodec::range($node->get('range'))),
             'set-branch-zones' => self::setZones($fields('branch', 'keys', 'velocities')),
             'keep-level' => new KeepLevel($fields('split')->get('split')->id()),

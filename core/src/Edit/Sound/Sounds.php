@@ -21,6 +21,14 @@ final class Sounds
         return $session->soundSwitch($switch) ?? throw NoSuchSound::switchWithId($switch);
     }
 
+    /** @param  callable(SoundSwitch): SoundSwitch  $change */
+    public static function change(Session $session, string $switch, callable $change): Session
+    {
+        $location = self::find($session, $switch);
+
+        return $session->withChannel($location->channel->withSoundSwitch($change($location->switch)));
+    }
+
     public static function sound(SoundSwitch $switch, string $id): Sound
     {
         return $switch->sound($id) ?? throw NoSuchSound::withId($id);

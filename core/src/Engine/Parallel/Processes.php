@@ -13,6 +13,7 @@ use Hafen\Engine\PlanChange;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Tap;
 use Hafen\Metering\TapReading;
+use Hafen\Note\HeldKeys;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Session\Session;
 
@@ -46,6 +47,8 @@ final class Processes
 
     /** @var ?array{int, int} position and frames of the block that was begun last */
     private ?array $begun = null;
+
+    private ?HeldKeys $held = null;
 
     private int $replaced = 0;
 
@@ -188,6 +191,15 @@ final class Processes
         }
     }
 
+    /** Lets them play keys that somebody holds; null is none. */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->held = $held;
+        foreach ($this->sections as $section) {
+            $this->keeping($section, static fn () => $section->hold($held));
+        }
+    }
+
     /** Whether they have begun a block that the engine has not. */
     public function isAhead(): bool
     {
@@ -317,6 +329,7 @@ final class Processes
             $section->compiled();
             $section->listen(...$this->listening);
             $section->meterOnly($this->meteredChannels);
+            $section->hold($this->held);
             $work();
         }
     }

@@ -9,6 +9,7 @@ use Hafen\Audio\SampleDecoder;
 use Hafen\Engine\Fault;
 use Hafen\Engine\Parallel\Message\ChangeSection;
 use Hafen\Engine\Parallel\Message\CloseChannels;
+use Hafen\Engine\Parallel\Message\HoldKeys;
 use Hafen\Engine\Parallel\Message\ListenAt;
 use Hafen\Engine\Parallel\Message\MeterOnly;
 use Hafen\Engine\Parallel\Message\OpenSection;
@@ -21,6 +22,7 @@ use Hafen\Engine\PlanChange;
 use Hafen\Engine\StageTaps;
 use Hafen\Engine\Tap;
 use Hafen\Metering\TapReading;
+use Hafen\Note\HeldKeys;
 use Hafen\Session\Session;
 
 /** The channels of a session that another process works, seen from here. */
@@ -247,6 +249,12 @@ final class RemoteSection
     public function meterOnly(?array $channels): void
     {
         $this->process->send(new MeterOnly($channels === null ? null : array_intersect_key($channels, $this->strips)));
+    }
+
+    /** @throws ProcessGone */
+    public function hold(?HeldKeys $held): void
+    {
+        $this->process->send(new HoldKeys($held));
     }
 
     /**

@@ -10,6 +10,7 @@ use Hafen\Engine\Compiler;
 use Hafen\Engine\Excerpt;
 use Hafen\Engine\Parallel\Message\ChangeSection;
 use Hafen\Engine\Parallel\Message\CloseChannels;
+use Hafen\Engine\Parallel\Message\HoldKeys;
 use Hafen\Engine\Parallel\Message\ListenAt;
 use Hafen\Engine\Parallel\Message\MeterOnly;
 use Hafen\Engine\Parallel\Message\OpenSection;
@@ -61,6 +62,7 @@ final class SectionServer
                 $message instanceof CloseChannels => $this->close($message),
                 $message instanceof ListenAt => $this->listen($message),
                 $message instanceof MeterOnly => $this->meterOnly($message),
+                $message instanceof HoldKeys => $this->hold($message),
                 $message instanceof ResetSection => $this->reset(),
                 default => throw new LogicException('A process of the engine was asked for '.$message::class.'.'),
             });
@@ -118,6 +120,13 @@ final class SectionServer
     private function meterOnly(MeterOnly $wish): null
     {
         $this->section()->meterOnly($wish->channels);
+
+        return null;
+    }
+
+    private function hold(HoldKeys $keys): null
+    {
+        $this->section()->hold($keys->held);
 
         return null;
     }

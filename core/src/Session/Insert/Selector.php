@@ -15,8 +15,11 @@ final readonly class Selector
 {
     use Copies;
 
-    /** @param  float  $value  0 to 1 */
-    public function __construct(public float $value = 0.0, public SelectorFade $fade = SelectorFade::EqualPower, public bool $rings = true)
+    /**
+     * @param  float  $value  0 to 1
+     * @param  ?SelectorNotes  $notes  that move it; null is none
+     */
+    public function __construct(public float $value = 0.0, public SelectorFade $fade = SelectorFade::EqualPower, public bool $rings = true, public ?SelectorNotes $notes = null)
     {
     }
 
@@ -28,6 +31,11 @@ final readonly class Selector
     public function withFade(SelectorFade $fade): self
     {
         return $this->copy(fade: $fade);
+    }
+
+    public function withNotes(?SelectorNotes $notes): self
+    {
+        return $this->copy(notes: $notes);
     }
 
     public function withRings(bool $rings): self

@@ -30,8 +30,9 @@ final readonly class SoundSwitch
      * @param  list<Sound>  $sounds
      * @param  ?string  $chosen  id of a sound; null until one was chosen
      * @param  float  $fade  ms from one sound to the next
+     * @param  ?SoundNotes  $notes  that choose sounds; null is none
      */
-    public function __construct(public string $id, public string $name, public array $sounds = [], public ?string $chosen = null, public float $fade = 30.0)
+    public function __construct(public string $id, public string $name, public array $sounds = [], public ?string $chosen = null, public float $fade = 30.0, public ?SoundNotes $notes = null)
     {
     }
 
@@ -102,6 +103,11 @@ final readonly class SoundSwitch
     public function withFade(float $fade): self
     {
         return $this->copy(fade: $fade);
+    }
+
+    public function withNotes(?SoundNotes $notes): self
+    {
+        return $this->copy(notes: $notes);
     }
 
     public function withChosen(?string $chosen): self

@@ -4,17 +4,16 @@ declare(strict_types=1);
 
 namespace Hafen\Session\Source;
 
-use Hafen\Note\HeldKeys;
 use Hafen\Note\NoteClip;
 
-/**
- * Notes in clips, for the instruments in the rows of a note channel. `held` are keys somebody plays besides while listening, null where nobody
- * does; documents do not hold them.
- */
+/** Notes in clips, for the instruments in the rows of a note channel. */
 final readonly class NoteSource implements Source
 {
-    /** @param  list<NoteClip>  $notes */
-    public function __construct(public array $notes = [], public ?HeldKeys $held = null)
+    /**
+     * @param  list<NoteClip>  $notes
+     * @param  bool  $isPlayed  whether somebody plays its keys while nothing else sounds; documents do not hold it
+     */
+    public function __construct(public array $notes = [], public bool $isPlayed = false)
     {
     }
 
@@ -42,7 +41,7 @@ final readonly class NoteSource implements Source
     /** With a clip of the same id replaced. */
     public function withClip(NoteClip $changed): self
     {
-        return new self(array_map(static fn (NoteClip $clip): NoteClip => $clip->id === $changed->id ? $changed : $clip, $this->notes), $this->held);
+        return new self(array_map(static fn (NoteClip $clip): NoteClip => $clip->id === $changed->id ? $changed : $clip, $this->notes), $this->isPlayed);
     }
 
     /** The tick after the last clip's last. */

@@ -6,13 +6,14 @@ import LyingSlider from '@/components/controls/LyingSlider.vue';
 import SwitchRow from '@/components/controls/SwitchRow.vue';
 import { useSelectorPlace } from '@/composables/useSelectorPlace';
 import { useSession } from '@/stores/session';
+import SelectorNotes from './SelectorNotes.vue';
 import SelectorPicture from './SelectorPicture.vue';
 
 /** The selector of a split: where it stands, its ranges as they are drawn and typed, and how branches fade. */
 const props = defineProps<{ channel: Channel; split: Split }>();
 
 const session = useSession();
-const { isMoved, place } = useSelectorPlace(
+const { isMoved, isByNotes, place } = useSelectorPlace(
     () => props.channel,
     () => props.split,
 );
@@ -98,7 +99,7 @@ function step(to: 'next' | 'previous'): void {
                     ›
                 </button>
             </div>
-            <p v-if="isMoved" class="hint">Its automation moves it.</p>
+            <p v-if="isMoved" class="hint">{{ isByNotes ? 'Notes move it.' : 'Its automation moves it.' }}</p>
             <div v-if="picked" class="range" :data-range="picked.id">
                 <strong>{{ picked.name }}</strong>
                 <span v-if="!picked.range" class="hint">always open</span>
@@ -135,6 +136,7 @@ function step(to: 'next' | 'previous'): void {
                     @update:model-value="(fade) => session.edit({ type: 'set-selector', split: split.id, fade })"
                 />
             </div>
+            <SelectorNotes :split="split" />
             <SwitchRow
                 name="Let tails ring"
                 about="What a branch holds sounds on when it is left; otherwise it is cut"

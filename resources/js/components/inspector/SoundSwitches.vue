@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import type { Channel, SoundSwitch } from '@/api/types';
+import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import NameField from '@/components/controls/NameField.vue';
+import { keyName } from '@/format';
 import { useSession } from '@/stores/session';
 
 /** The sound switches of a channel: each chooses how its rows stand, and is made from how they stand now. */
@@ -32,13 +34,26 @@ function addSwitch(): void {
     });
 }
 
+/** Note channels whose keys can choose sounds: the lowest key the first, the next one the second. */
+const noteChannels = computed(() => [
+    { value: '', name: 'none' },
+    ...session.channels.filter(({ kind }) => kind === 'note').map(({ id, name }) => ({ value: id, name })),
+]);
+
+function byKeys(of: SoundSwitch, channel: string, lowest: number, gesture?: string): void {
+    void session.edit(
+        { type: 'set-sound-notes', switch: of.id, notes: channel === '' ? null : { channel, lowest } },
+        gesture,
+    );
+}
+
 function moves(of: SoundSwitch): string {
     const count = facts(of)?.moves.length ?? 0;
     return of.sounds.length < 2
         ? 'one sound yet: change the row, then press New sound'
         : count === 0
           ? 'its sounds are alike: change the row, then press Keep'
-          : `names, fade, and the ${count === 1 ? 'control' : `${count} controls`} it moves`;
+          : `names, fade, keys, and the ${count === 1 ? 'control' : `${count} controls`} it moves`;
 }
 </script>
 
@@ -128,6 +143,32 @@ function moves(of: SoundSwitch): string {
                         "
                     >
                         <template #default="{ value }">{{ Math.round(value ?? 0) }} ms</template>
+                    </LyingSlider>
+                </div>
+                <div v-if="noteChannels.length > 1" class="setting" data-sound-notes>
+                    <span>Chosen by keys</span>
+                    <ChoiceMenu
+                        label="Note channel whose keys choose sounds"
+                        :model-value="each.notes?.channel ?? ''"
+                        :items="noteChannels"
+                        @update:model-value="(channel) => byKeys(each, channel, each.notes?.lowest ?? 24)"
+                    />
+                </div>
+                <div v-if="each.notes" class="setting">
+                    <span>{{ each.sounds[0]?.name ?? 'First sound' }} at</span>
+                    <LyingSlider
+                        :model-value="each.notes.lowest"
+                        :min="0"
+                        :max="127"
+                        :default="24"
+                        :step="1"
+                        :label="`Lowest key of ${each.name}`"
+                        :text="keyName(each.notes.lowest)"
+                        @change="
+                            (value, gesture) => byKeys(each, each.notes?.channel ?? '', Math.round(value ?? 0), gesture)
+                        "
+                    >
+                        <template #default="{ value }">{{ keyName(Math.round(value ?? 0)) }}</template>
                     </LyingSlider>
                 </div>
                 <ul class="hint">
