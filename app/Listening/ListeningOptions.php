@@ -23,6 +23,7 @@ final readonly class ListeningOptions
      * @param  ?float  $quick  live inputs are heard without inserts that make them later than so many milliseconds
      * @param  int  $setting  number of the interface's setting
      * @param  ?array{from: int, to: ?int}  $punch  what of it is recorded, in samples of the session; all of it where it is left out
+     * @param  bool  $click  a click on each beat, for the ears only
      * @param  bool  $beside  the tap is heard on the right ear, and the main on the left one
      */
     public function __construct(
@@ -45,6 +46,7 @@ final readonly class ListeningOptions
         public ?array $punch = null,
         public bool $beside = false,
         public ?HeldKeys $played = null,
+        public bool $click = false,
     ) {
     }
 }

@@ -20,7 +20,7 @@ final readonly class ListeningOptionsReader
     public function __construct(private string $listeningId)
     {
         $this->statement = DB::connection()->getPdo()->prepare(
-            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch, l.beside, l.played,
+            'select s.change, l.tap, l.loop_start, l.loop_end, l.compare, l.side, l.stopped, l.sweep, l.watch, l.record, l.metered, l.armed, l.standing, l.interface, l.quick, l.punch, l.beside, l.played, l.click,
              (select change from interface_profiles limit 1) as setting
              from listenings l join sessions s on s.id = l.session_id where l.id = ?',
         );
@@ -30,7 +30,7 @@ final readonly class ListeningOptionsReader
     public function read(): ?ListeningOptions
     {
         $this->statement->execute([$this->listeningId]);
-        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, beside: int, played: ?string, setting: ?int}|false $row */
+        /** @var array{change: int, tap: ?string, loop_start: ?int, loop_end: ?int, compare: ?string, side: int, stopped: int, sweep: ?string, watch: ?string, record: ?string, metered: ?string, armed: ?string, standing: int, interface: int, quick: ?float, punch: ?string, beside: int, played: ?string, click: int, setting: ?int}|false $row */
         $row = $this->statement->fetch(PDO::FETCH_ASSOC);
         $this->statement->closeCursor();
         if ($row === false) {
@@ -51,7 +51,7 @@ final readonly class ListeningOptionsReader
         /** @var ?array{from: int, to: ?int} $punch */
         $punch = $row['punch'] === null ? null : json_decode($row['punch'], true);
 
-        /** @var ?array{channel: string, keys: list<array{int, int, int}>} $played */
+        /** @var ?array{channel: string, keys: list<array{int, int, int}>, controls: list<array{int, int}>} $played */
         $played = $row['played'] === null ? null : json_decode($row['played'], true);
 
         return new ListeningOptions(
@@ -77,7 +77,8 @@ final readonly class ListeningOptionsReader
             $row['setting'] ?? 0,
             $punch,
             (bool) $row['beside'],
-            $played === null ? null : new HeldKeys($played['channel'], array_map(static fn (array $key): array => [$key[1], $key[2]], array_column($played['keys'], null, 0))),
+            $played === null ? null : new HeldKeys($played['channel'], array_map(static fn (array $key): array => [$key[1], $key[2]], array_column($played['keys'], null, 0)), array_column($played['controls'], 1, 0)),
+            (bool) $row['click'],
         );
     }
 }

@@ -12,6 +12,7 @@ use App\Work\PlaybackLoad;
 use Generator;
 use Hafen\Audio\Block;
 use Hafen\Edit\EditRefused;
+use Hafen\Engine\ClickPlayer;
 use Hafen\Engine\Compiler;
 use Hafen\Engine\Engine;
 use Hafen\Engine\Loop;
@@ -46,6 +47,9 @@ final class ListeningStream
 
     /** Frames of sound between two looks at an insert by frequency: about a quarter of a second. */
     private const WATCH_EVERY = 8;
+
+    /** Peak of the click in dBFS. */
+    private const CLICK = -12.0;
 
     /** Seconds run in where sound was running, so that it need not wait long. */
     public const SHORT_RUN_IN = 0.4;
@@ -258,7 +262,12 @@ final class ListeningStream
         $this->recordings->take($this->engine, $block, $source, $this->session->sampleRate);
         $this->watched->look($this->engine);
 
-        return $this->comparison->heard($block, $position, $this->options->side ?? 1);
+        $block = $this->comparison->heard($block, $position, $this->options->side ?? 1);
+        if ($this->options?->click === true && ! $this->options->standing) {
+            (new ClickPlayer($this->session->sampleRate, $this->session->tempo))->add($block, $position, self::CLICK);
+        }
+
+        return $block;
     }
 
     /** @return Generator<int, string> frames that tell of it */

@@ -35,5 +35,5 @@ final class Listening extends Model
 
     protected $guarded = [];
 
-    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'played' => 'array', 'standing' => 'boolean', 'interface' => 'boolean', 'beside' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
+    protected $casts = ['loop_start' => 'integer', 'loop_end' => 'integer', 'compare' => 'array', 'sweep' => 'array', 'record' => 'array', 'metered' => 'array', 'punch' => 'array', 'armed' => 'array', 'played' => 'array', 'click' => 'boolean', 'standing' => 'boolean', 'interface' => 'boolean', 'beside' => 'boolean', 'side' => 'integer', 'stopped' => 'boolean', 'session_id' => 'integer'];
 }

@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Facebook\WebDriver\Interactions\WebDriverActions;
 use Facebook\WebDriver\WebDriverKeys;
 use Hafen\Note\MidiWriter;
 use Hafen\Note\Note;
@@ -17,6 +18,12 @@ afterEach(fn () => closeTracks());
 function notesOnServer(string $channel): array
 {
     return channelOnServer($channel)['source']['clips'][0]['notes'] ?? [];
+}
+
+/** Movements of controllers in the first clip of a channel. */
+function controlsOnServer(string $channel): array
+{
+    return channelOnServer($channel)['source']['clips'][0]['controls'] ?? [];
 }
 
 it('draws notes, moves them by key and pointer, sets how hard they are struck, and plays them', function (): void {
@@ -63,6 +70,22 @@ it('draws notes, moves them by key and pointer, sets how hard they are struck, a
     $this->browser->find('body')->sendKeys(' ');
     $this->browser->find('[data-notes] .roll')->sendKeys(WebDriverKeys::DELETE);
     $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 1, 'one note less');
+    // The pitch wheel below the notes: a point, then lower and later by keys.
+    choose('[data-strip]', 'Pitch wheel');
+    $ground = $this->browser->waitFor('[data-controller-strip] .ground');
+    (new WebDriverActions($this->browser->driver))->moveToElement($ground, 0, -10)->doubleClick()->perform();
+    $this->browser->until(fn (): bool => count(controlsOnServer('Notes 1')) === 1, 'a movement');
+    [$at, $controller, $value] = controlsOnServer('Notes 1')[0];
+    expect($controller)->toBe(128)->and($value)->toBeGreaterThan(1000);
+    $this->browser->script('document.querySelector("[data-point]").focus()');
+    $this->browser->find('[data-point]')->sendKeys(WebDriverKeys::ARROW_DOWN);
+    $this->browser->until(fn (): bool => controlsOnServer('Notes 1') === [[$at, 128, $value - 512]], 'it to go down');
+    $this->browser->script('document.querySelector("[data-point]").focus()');
+    $this->browser->find('[data-point]')->sendKeys(WebDriverKeys::ARROW_RIGHT);
+    $this->browser->until(fn (): bool => controlsOnServer('Notes 1') === [[$at + 240, 128, $value - 512]], 'it to come later');
+    $this->browser->script('document.querySelector("[data-point]").focus()');
+    $this->browser->find('[data-point]')->sendKeys(WebDriverKeys::DELETE);
+    $this->browser->until(fn (): bool => controlsOnServer('Notes 1') === [], 'no movement');
     expect($this->browser->complaints())->toBe([]);
 });
 
@@ -91,9 +114,18 @@ it('plays a note channel by the keys of the computer, stopped and while it plays
     $this->browser->until($level, 'the key to sound');
     $key('keyup', 'a');
     $this->browser->until(fn (): bool => ! $level(), 'the key to fall silent');
+    // Counted in by a bar, with a click: what is played in that bar is not kept.
+    $this->browser->find('[data-click]')->click();
+    choose('[data-notes] [data-count-in]', '1 bar before');
     $this->browser->find('[data-record-keys]')->click();
     $this->browser->until(fn (): bool => $this->browser->script('return document.querySelector(".play, [aria-pressed=true].play, .transport button")?.textContent.includes("Stop") || [...document.querySelectorAll("button")].some((one) => one.textContent.includes("Stop"))'), 'it to play');
-    usleep(1_500_000);
+    $position = fn (): float => $this->browser->script('return window.hafen.player.position() ?? -1e9');
+    $this->browser->until(fn (): bool => $position() > -90_000, 'the count-in');
+    $key('keydown', 's');
+    usleep(200_000);
+    $key('keyup', 's');
+    // The click of the count-in is heard, though nothing else sounds there.
+    $this->browser->until(fn (): bool => $position() > 48_000, 'a beat behind the start');
     $key('keydown', 'd');
     usleep(600_000);
     $key('keyup', 'd');

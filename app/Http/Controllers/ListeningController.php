@@ -13,11 +13,13 @@ use App\Sessions\SessionBook;
 use App\Takes\RecordWish;
 use Hafen\Audio\SampleLoops;
 use Hafen\Document\JsonNode;
+use Hafen\Document\NoteCodec;
 use Hafen\Document\SessionCodec;
 use Hafen\Engine\Loop;
 use Hafen\Engine\Tap;
 use Hafen\Headroom\Sweep;
 use Hafen\Note\HeldKeys;
+use Hafen\Note\NoteControl;
 use Hafen\Session\Channel\InterfacePorts;
 use Hafen\Session\Session;
 use Illuminate\Http\JsonResponse;
@@ -78,7 +80,7 @@ final readonly class ListeningController
     /** @return array<string, mixed> */
     private function options(JsonNode $body, StoredSession $session): array
     {
-        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch', 'beside', 'played']);
+        $body->keys([], ['tap', 'loop', 'compare', 'side', 'stopped', 'sweep', 'watch', 'record', 'metered', 'armed', 'quick', 'standing', 'interface', 'punch', 'beside', 'played', 'click']);
         $options = [];
         if ($body->has('tap')) {
             $tap = $body->get('tap');
@@ -137,7 +139,7 @@ final readonly class ListeningController
         }
         if ($body->has('played')) {
             $played = $body->get('played');
-            $options['played'] = $played->value === null ? null : self::played($played->keys(['channel', 'keys']));
+            $options['played'] = $played->value === null ? null : self::played($played->keys(['channel', 'keys'], ['controls']));
         }
         if ($body->has('armed')) {
             $options['armed'] = $body->get('armed')->ids(InterfacePorts::INPUTS);
@@ -145,7 +147,7 @@ final readonly class ListeningController
         if ($body->has('quick')) {
             $options['quick'] = $body->get('quick')->value === null ? null : $body->get('quick')->number(0.0, 1000.0, 'ms');
         }
-        foreach (['standing', 'interface', 'beside'] as $switch) {
+        foreach (['standing', 'interface', 'beside', 'click'] as $switch) {
             if ($body->has($switch)) {
                 $options[$switch] = $body->get($switch)->boolean();
             }
@@ -186,7 +188,7 @@ final readonly class ListeningController
         return array_map(static fn (JsonNode $value): mixed => $value->value, $parameters->entries());
     }
 
-    /** @return array{channel: string, keys: list<array{int, int, int}>} */
+    /** @return array{channel: string, keys: list<array{int, int, int}>, controls: list<array{int, int}>} */
     private static function played(JsonNode $node): array
     {
         return [
@@ -198,6 +200,12 @@ final readonly class ListeningController
                     ? [$parts[0]->integer(0, 127), $parts[1]->integer(1, 127), $parts[2]->integer(0, 1 << 40)]
                     : throw $key->expected('a key as [key, velocity, number]');
             }, $node->get('keys')->items(HeldKeys::MOST)),
+            'controls' => array_map(static function (JsonNode $control): array {
+                $parts = $control->items(2);
+                $number = count($parts) === 2 ? $parts[0]->integer(0, NoteControl::BEND) : throw $control->expected('a controller as [number, value]');
+
+                return [$number, NoteCodec::value($number, $parts[1])];
+            }, $node->optional('controls')?->items(NoteControl::BEND + 1) ?? []),
         ];
     }
 }

@@ -13,6 +13,7 @@ use Hafen\Headroom\Remedies;
 use Hafen\Headroom\Remedy;
 use Hafen\Headroom\Stage;
 use Hafen\Headroom\Sweep;
+use Hafen\Note\NoteControl;
 use Hafen\Note\Ticks;
 use Hafen\Printing\FreezeOptions;
 use Hafen\Printing\RenderOptions;
@@ -46,6 +47,7 @@ final class RulesController
                 'id' => $choice->id, 'name' => $choice->name, 'purpose' => $choice->purpose, 'edit' => ['by' => $choice->by->value, 'branches' => $choice->branches],
             ], SplitChoice::all()),
             'ticksPerBeat' => Ticks::PER_BEAT,
+            'controllers' => NoteControl::named(),
             'categories' => ProcessorSpec::CATEGORIES,
             'formats' => array_map(static fn (SampleFormat $format): array => ['id' => $format->value, 'label' => $format->label(), 'isFloat' => $format->isFloat()], RenderOptions::FORMATS),
             'freezeFormats' => array_map(static fn (SampleFormat $format): array => ['id' => $format->value, 'label' => $format->label()], FreezeOptions::FORMATS),

@@ -58,6 +58,25 @@ final class NoteCodec
         return array_map(self::note(...), $node->items(NoteClip::MOST_NOTES));
     }
 
+    /**
+     * @param  int  $controller  the number all of them have
+     * @return list<NoteControl>
+     */
+    public static function controlsOf(int $controller, JsonNode $node): array
+    {
+        return array_map(static function (JsonNode $pair) use ($controller): NoteControl {
+            $parts = $pair->items(2);
+
+            return count($parts) === 2 ? new NoteControl($parts[0]->integer(0, self::LONGEST), $controller, self::value($controller, $parts[1])) : throw $pair->expected('a movement as [at, value]');
+        }, $node->items(NoteClip::MOST_CONTROLS));
+    }
+
+    /** 0 to 127; of the pitch wheel -8192 to 8191. */
+    public static function value(int $controller, JsonNode $node): int
+    {
+        return $controller === NoteControl::BEND ? $node->integer(-8192, 8191) : $node->integer(0, 127);
+    }
+
     /** A note stands as [at, length, key, velocity]: documents hold thousands of them. */
     private static function note(JsonNode $node): Note
     {
@@ -78,7 +97,7 @@ final class NoteCodec
         }
         $controller = $parts[1]->integer(0, NoteControl::BEND);
 
-        return new NoteControl($parts[0]->integer(0, self::LONGEST), $controller, $controller === NoteControl::BEND ? $parts[2]->integer(-8192, 8191) : $parts[2]->integer(0, 127));
+        return new NoteControl($parts[0]->integer(0, self::LONGEST), $controller, self::value($controller, $parts[2]));
     }
 
     /** @return array<string, mixed> */

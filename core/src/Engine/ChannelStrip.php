@@ -233,7 +233,7 @@ final class ChannelStrip implements Strip
     /** Plays keys that somebody holds: of its own, and of channels whose notes its inserts follow. */
     public function hold(?HeldKeys $held): void
     {
-        $this->input->notes?->hold($held?->on($this->id) ?? []);
+        $this->input->notes?->hold($held?->on($this->id));
         foreach ($this->runners() as $runner) {
             $runner instanceof ProcessorRunner && $runner->hold($held);
         }

@@ -32,11 +32,10 @@ final class NotePlayer
     /** @var ?array{list<NoteClip>, float} */
     private ?array $set = null;
 
-    /** @var array<int, array{int, int}> see {@see HeldKeys} */
-    private array $held = [];
+    private ?HeldKeys $held = null;
 
-    /** @var array<int, array{int, int}> those that sound */
-    private array $sounding = [];
+    /** What of them was given out. */
+    private ?HeldKeys $sounding = null;
 
     public function __construct(private readonly int $sampleRate)
     {
@@ -55,14 +54,10 @@ final class NotePlayer
         $this->longest = null;
     }
 
-    /**
-     * What somebody plays on keys besides, from the next block on.
-     *
-     * @param  array<int, array{int, int}>  $keys  see {@see HeldKeys}
-     */
-    public function hold(array $keys): void
+    /** What somebody plays on keys besides, from the next block on; null is nothing. */
+    public function hold(?HeldKeys $held): void
     {
-        $this->held = $keys;
+        $this->held = $held;
     }
 
     /** @return list<NoteEvent> of a block of the session, counted from its start */
@@ -108,7 +103,8 @@ final class NotePlayer
             $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
         }
         // Keys that are held all the while sound again as well.
-        $this->down = $this->sounding = [];
+        $this->down = [];
+        $this->sounding = null;
         foreach ($this->schedule->downBefore($position) as $key => $velocity) {
             $events[] = new NoteEvent(0, NoteEventKind::On, $key, $velocity);
             $this->down[$key] = true;
@@ -126,7 +122,7 @@ final class NotePlayer
     /** @return list<NoteEvent> what was played on keys since the last block */
     private function played(): array
     {
-        $events = $this->held === $this->sounding ? [] : HeldKeys::between($this->sounding, $this->held);
+        $events = $this->held == $this->sounding ? [] : HeldKeys::between($this->sounding, $this->held);
         $this->sounding = $this->held;
 
         return $events;

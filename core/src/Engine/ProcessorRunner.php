@@ -141,7 +141,7 @@ final class ProcessorRunner implements InsertRunner
     /** Plays what is held on keys of the channel it follows. */
     public function hold(?HeldKeys $held): void
     {
-        $this->player?->hold($this->follows === null ? [] : $held?->on($this->follows) ?? []);
+        $this->player?->hold($this->follows === null ? null : $held?->on($this->follows));
     }
 
     /** Jumps to its target values; used before a path has produced sound. */

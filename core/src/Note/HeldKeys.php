@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace Hafen\Note;
 
 /**
- * The keys somebody holds on a note channel just now, as a state: what is not in it any more is let go, so that none stays down.
+ * The keys somebody holds on a note channel just now, and where controllers stand: a state, so that what is not in it any more is let go
+ * and nothing stays down.
  */
 final readonly class HeldKeys
 {
@@ -14,15 +15,16 @@ final readonly class HeldKeys
     /**
      * @param  string  $channel  id of the note channel
      * @param  array<int, array{int, int}>  $keys  by key: velocity from 1 to 127, and a number that is higher each time a key is pressed
+     * @param  array<int, int>  $controls  values of controllers and of the pitch wheel by number, see {@see NoteControl}
      */
-    public function __construct(public string $channel, public array $keys = [])
+    public function __construct(public string $channel, public array $keys = [], public array $controls = [])
     {
     }
 
-    /** @return array<int, array{int, int}> those that are held on a channel */
-    public function on(string $channel): array
+    /** What of it is played on a channel; null is nothing. */
+    public function on(string $channel): ?self
     {
-        return $channel === $this->channel ? $this->keys : [];
+        return $channel === $this->channel ? $this : null;
     }
 
     /** @return ?array{int, int} key and velocity of the one that was pressed last; null where none is held */
@@ -37,22 +39,26 @@ final readonly class HeldKeys
     }
 
     /**
-     * What happens from one state of the keys to the next.
+     * What happens from one state to the next; a controller that is not in it any more goes back to 0.
      *
-     * @param  array<int, array{int, int}>  $before
-     * @param  array<int, array{int, int}>  $now
      * @return list<NoteEvent>
      */
-    public static function between(array $before, array $now): array
+    public static function between(?self $before, ?self $now): array
     {
         $events = [];
-        foreach ($before as $key => $pressed) {
-            if (($now[$key] ?? null) !== $pressed) {
+        foreach ($before->keys ?? [] as $key => $pressed) {
+            if (($now->keys[$key] ?? null) !== $pressed) {
                 $events[] = new NoteEvent(0, NoteEventKind::Off, $key);
             }
         }
-        foreach ($now as $key => $pressed) {
-            if (($before[$key] ?? null) !== $pressed) {
+        $controls = ($now->controls ?? []) + array_fill_keys(array_keys($before->controls ?? []), 0);
+        foreach ($controls as $controller => $value) {
+            if (($before->controls[$controller] ?? 0) !== $value) {
+                $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, (float) $value);
+            }
+        }
+        foreach ($now->keys ?? [] as $key => $pressed) {
+            if (($before->keys[$key] ?? null) !== $pressed) {
                 $events[] = new NoteEvent(0, NoteEventKind::On, $key, $pressed[0] / 127.0);
             }
         }

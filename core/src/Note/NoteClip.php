@@ -32,6 +32,19 @@ final readonly class NoteClip
         return new self($this->id, $this->start, $this->length, $notes, $this->controls);
     }
 
+    /**
+     * With other movements of one controller.
+     *
+     * @param  list<NoteControl>  $controls  of that number, in any order
+     */
+    public function withControls(int $controller, array $controls): self
+    {
+        $all = [...array_filter($this->controls, static fn (NoteControl $control): bool => $control->controller !== $controller), ...$controls];
+        usort($all, static fn (NoteControl $one, NoteControl $other): int => [$one->at, $one->controller] <=> [$other->at, $other->controller]);
+
+        return new self($this->id, $this->start, $this->length, $this->notes, $all);
+    }
+
     public function withStart(int $start): self
     {
         return new self($this->id, $start, $this->length, $this->notes, $this->controls);

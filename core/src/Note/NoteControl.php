@@ -10,6 +10,12 @@ final readonly class NoteControl
     /** Number of the sustain pedal. */
     public const SUSTAIN = 64;
 
+    public const MODULATION = 1;
+
+    public const VOLUME = 7;
+
+    public const EXPRESSION = 11;
+
     /** Number under which the pitch wheel goes here; MIDI has numbers up to 127. */
     public const BEND = 128;
 
@@ -20,5 +26,29 @@ final readonly class NoteControl
      */
     public function __construct(public int $at, public int $controller, public int $value)
     {
+    }
+
+    /** @return list<array{number: int, name: string, lowest: int, highest: int}> those that have names, for who draws them */
+    public static function named(): array
+    {
+        return array_map(static fn (int $number): array => [
+            'number' => $number,
+            'name' => self::name($number),
+            'lowest' => $number === self::BEND ? -8192 : 0,
+            'highest' => $number === self::BEND ? 8191 : 127,
+        ], [self::BEND, self::MODULATION, self::EXPRESSION, self::VOLUME, self::SUSTAIN]);
+    }
+
+    /** "Sustain pedal", "Controller 74". */
+    public static function name(int $controller): string
+    {
+        return match ($controller) {
+            self::MODULATION => 'Modulation wheel',
+            self::VOLUME => 'Volume',
+            self::EXPRESSION => 'Expression',
+            self::SUSTAIN => 'Sustain pedal',
+            self::BEND => 'Pitch wheel',
+            default => "Controller {$controller}",
+        };
     }
 }

@@ -8,6 +8,7 @@ use Hafen\Note\Note;
 use Hafen\Note\NoteClip;
 use Hafen\Note\NoteControl;
 use Hafen\Note\NoteEvent;
+use Hafen\Note\NoteEventKind;
 use Hafen\Note\NoteSchedule;
 use Hafen\Note\Ticks;
 use Hafen\Processor\ChangesNotes;
@@ -290,15 +291,23 @@ it('plays the keys that are held besides its clips, and lets go of what is not h
     $clips = [new NoteClip('c1', 0, 9600, [new Note(0, 100, 40)])];
     $player->set($clips, 120.0);
     $player->read(0, 100);
-    $player->hold([60 => [100, 1], 64 => [90, 2]]);
+    $held = static fn (array $keys, array $controls = []): Hafen\Note\HeldKeys => new Hafen\Note\HeldKeys('keys', $keys, $controls);
+    $player->hold($held([60 => [100, 1], 64 => [90, 2]]));
     expect(written($player->read(100, 100)))->toBe(['0 on 60', '0 on 64'])->and($player->read(200, 100))->toBe([]);
     // Pressed again between two looks it sounds anew; the clip plays on.
-    $player->hold([60 => [100, 3]]);
+    $player->hold($held([60 => [100, 3]]));
     expect(written($player->read(300, 4000)))->toBe(['0 off 60', '0 off 64', '0 on 60', '2200 off 40']);
     // A jump ends all, and what is held sounds on from there.
     expect(written($player->read(48000, 100)))->toBe(['0 alloff 0', '0 on 60']);
-    $player->hold([]);
+    $player->hold($held([]));
     expect(written($player->read(48100, 100)))->toBe(['0 off 60']);
+    // Controllers too, which go back where they were left.
+    $player->hold($held([60 => [90, 4]], [64 => 127, 128 => -8192]));
+    expect($player->read(48200, 100))->toEqual([new NoteEvent(0, NoteEventKind::Control, 64, 127.0), new NoteEvent(0, NoteEventKind::Control, 128, -8192.0), new NoteEvent(0, NoteEventKind::On, 60, 90 / 127)]);
+    $player->hold($held([60 => [90, 4]], [64 => 127, 128 => 0]));
+    expect($player->read(48300, 100))->toEqual([new NoteEvent(0, NoteEventKind::Control, 128, 0.0)]);
+    $player->hold(null);
+    expect(written($player->read(48400, 100)))->toBe(['0 off 60', '0 control 64']);
 });
 
 it('sounds by keys while nothing plays, and its clips are silent then', function (): void {

@@ -199,6 +199,7 @@ type NoteEdit =
     | { type: 'move-note-clip'; channel: string; clip: string; start: number; length: number }
     | { type: 'remove-note-clip'; channel: string; clip: string }
     | { type: 'set-notes'; channel: string; clip: string; notes: NoteRow[] }
+    | { type: 'set-note-controls'; channel: string; clip: string; controller: number; controls: [number, number][] }
     | { type: 'quantise-notes'; channel: string; clip: string; grid: number; notes?: number[]; strength?: number }
     | { type: 'transpose-notes'; channel: string; clip: string; by: number; notes?: number[] };
 

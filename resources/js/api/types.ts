@@ -34,7 +34,8 @@ export interface NoteClip {
     start: number;
     length: number;
     notes: NoteRow[];
-    controls?: number[][];
+    /** When, which controller, and where it goes. */
+    controls?: [number, number, number][];
 }
 /** What a MIDI file holds. */
 export interface MidiSong {
@@ -575,6 +576,8 @@ export interface Rules {
     splits: Record<Split['by'], { fewest: number; most: number }>;
     splitChoices: SplitChoice[];
     ticksPerBeat: number;
+    /** Controllers of notes that have names, and the values they take; others go from 0 to 127. */
+    controllers: { number: number; name: string; lowest: number; highest: number }[];
     /** What processors are for, in the order of the finder. */
     categories: string[];
     formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];

@@ -42,9 +42,9 @@ export function useNoteEdits(channel: () => Channel) {
     );
     const picked = computed(() => notes.value.filter((note) => chosen.value.includes(nameOf(note))));
 
-    /** Puts all notes; clips grow by whole bars where a note reaches beyond them. */
-    async function put(next: PlacedNote[], gesture: string | null = null): Promise<void> {
-        const edits = clips.value.flatMap((clip) => {
+    /** Puts all notes, with other edits as one step; clips grow by whole bars where a note reaches beyond them. */
+    async function put(next: PlacedNote[], gesture: string | null = null, more: Edit[] = []): Promise<void> {
+        const ofNotes = clips.value.flatMap((clip) => {
             const own = next.filter((note) => note.clip === clip.id);
             const rows: NoteRow[] = own.map(({ at, length, key, velocity }) => [
                 Math.max(0, at - clip.start),
@@ -68,6 +68,7 @@ export function useNoteEdits(channel: () => Channel) {
             const set: Edit = { type: 'set-notes', channel: channel().id, clip: clip.id, notes: rows };
             return [...grown, ...(isSame(rows, clip.notes) ? [] : [set])];
         });
+        const edits = [...ofNotes, ...more];
         if (edits.length > 0) {
             await session.edit(
                 edits.length === 1 ? edits[0]! : { type: 'several', label: `Notes of ${channel().name}`, edits },

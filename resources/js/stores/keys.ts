@@ -1,6 +1,7 @@
 import { useEventListener } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
+import type { Edit } from '@/api/edits';
 import { nameOf, useNoteEdits, type PlacedNote } from '@/composables/useNoteEdits';
 import { useControllers } from './controllers';
 import { useListening } from './listening';
@@ -11,6 +12,10 @@ const COMPUTER = ['a', 'w', 's', 'e', 'd', 'f', 't', 'g', 'y', 'h', 'u', 'j', 'k
 const VELOCITY = 96;
 /** Milliseconds a key is held at least, so that the server sees it. */
 const SHORTEST = 150;
+/** Part of a beat by which the first note may come before what is recorded. */
+const EARLY = 1 / 8;
+/** Numbers of the pitch wheel and of the sustain pedal, as documents have them. */
+const BEND = 128;
 
 /** A note channel that is played: by the keys of the computer, and by those of controllers. */
 export const useKeysPlayed = defineStore('keys', () => {
@@ -22,9 +27,14 @@ export const useKeysPlayed = defineStore('keys', () => {
     const lowest = ref(60);
     /** Velocity and number of each key that is down. */
     const held = ref<Record<number, [number, number]>>({});
+    /** Values of controllers and of the pitch wheel, by number. */
+    const controls = ref<Record<number, number>>({});
     const isRecording = ref(false);
+    /** Tick from which notes are kept: what is played while it is counted in is not. */
+    let keptFrom = 0;
     const pressedAt = new Map<number, { at: number; time: number; velocity: number }>();
     const taken: Omit<PlacedNote, 'clip'>[] = [];
+    const moved: { at: number; controller: number; value: number }[] = [];
     let number = 0;
 
     const found = computed(() => session.channels.find(({ id }) => id === channel.value) ?? null);
@@ -35,6 +45,7 @@ export const useKeysPlayed = defineStore('keys', () => {
             : {
                   channel: found.value.id,
                   keys: Object.entries(held.value).map(([key, [velocity, count]]) => [Number(key), velocity, count]),
+                  controls: Object.entries(controls.value).map(([number, value]) => [Number(number), value]),
               },
     );
     listening.played = () => played.value;
@@ -61,14 +72,18 @@ export const useKeysPlayed = defineStore('keys', () => {
     function letGo(): void {
         [...pressedAt.keys()].forEach(release);
         held.value = {};
+        controls.value = {};
     }
+
+    /** The sample that sounds now: what is played belongs to what was heard. */
+    const heardAt = () => listening.player.position() ?? listening.position;
 
     function press(key: number, velocity = VELOCITY): void {
         if (channel.value === null || key < 0 || key > 127 || held.value[key]) {
             return;
         }
         held.value = { ...held.value, [key]: [velocity, ++number] };
-        pressedAt.set(key, { at: listening.position, time: Date.now(), velocity });
+        pressedAt.set(key, { at: heardAt(), time: Date.now(), velocity });
     }
 
     function release(key: number): void {
@@ -80,7 +95,13 @@ export const useKeysPlayed = defineStore('keys', () => {
         pressedAt.delete(key);
         if (isRecording.value && listening.isPlaying) {
             const at = ticks(pressed.at);
-            taken.push({ at, length: Math.max(30, ticks(listening.position) - at), key, velocity: pressed.velocity });
+            const until = ticks(heardAt());
+            // A note that is held while the loop begins anew ends with the loop.
+            const end = until < at && listening.loop ? ticks(listening.loop.end) : until;
+            if (at >= keptFrom - EARLY * edits.perBeat) {
+                const start = Math.max(at, keptFrom);
+                taken.push({ at: start, length: Math.max(30, end - start), key, velocity: pressed.velocity });
+            }
         }
         window.setTimeout(
             () => {
@@ -99,15 +120,29 @@ export const useKeysPlayed = defineStore('keys', () => {
             press(key, velocity);
         } else if ((status & 0xf0) === 0x80 || (status & 0xf0) === 0x90) {
             release(key);
+        } else if ((status & 0xf0) === 0xb0) {
+            control(key, velocity);
+        } else if ((status & 0xf0) === 0xe0) {
+            control(BEND, velocity * 128 + key - 8192);
         }
     }
 
-    /** Begins to keep what is played, and plays from where the session stands. */
+    /** A controller or the pitch wheel is moved. */
+    function control(number: number, value: number): void {
+        controls.value = { ...controls.value, [number]: value };
+        const at = ticks(heardAt());
+        if (isRecording.value && listening.isPlaying && at >= keptFrom) {
+            moved.push({ at, controller: number, value });
+        }
+    }
+
+    /** Begins to keep what is played, and plays from where the session stands, counted in where bars are set. */
     async function record(): Promise<void> {
-        taken.length = 0;
+        taken.length = moved.length = 0;
         isRecording.value = true;
+        keptFrom = listening.isPlaying ? 0 : ticks(listening.recordFrom());
         if (!listening.isPlaying) {
-            await listening.play();
+            await listening.playCounted();
         }
     }
 
@@ -118,14 +153,39 @@ export const useKeysPlayed = defineStore('keys', () => {
         }
         [...pressedAt.keys()].forEach(release);
         isRecording.value = false;
-        const first = Math.min(...taken.map(({ at }) => at));
-        if (taken.length > 0 && found.value) {
+        const first = Math.min(...[...taken, ...moved].map(({ at }) => at));
+        if (Number.isFinite(first) && found.value) {
             const clip = await edits.clipAt(first);
             const added = taken.map((note) => ({ ...note, clip }));
             const names = added.map(nameOf);
-            await edits.put([...edits.notes.value.filter((note) => !names.includes(nameOf(note))), ...added]);
+            await edits.put(
+                [...edits.notes.value.filter((note) => !names.includes(nameOf(note))), ...added],
+                null,
+                controlsOf(clip),
+            );
         }
-        taken.length = 0;
+        taken.length = moved.length = 0;
+    }
+
+    /** What was moved, in place of what the clip has of it in that time. */
+    function controlsOf(clip: string): Edit[] {
+        const own = edits.clips.value.find(({ id }) => id === clip);
+        return [...new Set(moved.map(({ controller }) => controller))].map((controller) => {
+            const points = moved
+                .filter((one) => one.controller === controller)
+                .map(({ at, value }): [number, number] => [at - (own?.start ?? 0), value]);
+            const [from, to] = [points[0]![0], points[points.length - 1]![0]];
+            const others = (own?.controls ?? [])
+                .filter(([at, number]) => number === controller && (at < from || at > to))
+                .map(([at, , value]): [number, number] => [at, value]);
+            return {
+                type: 'set-note-controls',
+                channel: found.value!.id,
+                clip,
+                controller,
+                controls: [...others, ...points],
+            };
+        });
     }
 
     function isTyping(target: EventTarget | null): boolean {
@@ -175,5 +235,5 @@ export const useKeysPlayed = defineStore('keys', () => {
         (isPlaying) => isPlaying || void endRecording(),
     );
 
-    return { channel, lowest, held, isRecording, open, close, press, release, record, endRecording };
+    return { channel, lowest, held, controls, isRecording, open, close, press, release, record, endRecording };
 });

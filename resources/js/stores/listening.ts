@@ -73,6 +73,8 @@ export const useListening = defineStore('listening', () => {
     const drawn = shallowRef<Record<string, number[]>>({});
     /** Bars that are played before a recording begins. */
     const countIn = useStorage('hafen.count-in', 0);
+    /** A click on each beat while it plays, for the ears only. */
+    const click = useStorage('hafen.click', false);
     /** Records inside the loop region only. */
     const isPunching = ref(false);
     /** What of the session is recorded, in samples; null is all that is played. */
@@ -84,7 +86,7 @@ export const useListening = defineStore('listening', () => {
     /** Nothing plays, and live inputs are heard or looked at. */
     const isStanding = ref(false);
     /** The keys that are played on a note channel just now. */
-    const played = shallowRef<() => { channel: string; keys: number[][] } | null>(() => null);
+    const played = shallowRef<() => { channel: string; keys: number[][]; controls?: number[][] } | null>(() => null);
     /** Seconds of sound that wait for this browser's loudspeakers. */
     const lead = ref<number | null>(null);
     /** In how many processes the engine plays; the load is that of the one that takes longest. */
@@ -273,19 +275,23 @@ export const useListening = defineStore('listening', () => {
             interface: hardware.isLookedAt,
             standing: isStanding.value,
             played: played.value(),
+            click: click.value,
         };
     }
 
-    /** @param isSoon - with a short run-in, as sound was running */
-    async function play(from?: number, isSoon = false): Promise<void> {
+    /**
+     * @param isSoon - with a short run-in, as sound was running
+     * @param isCounted - from bars before the loop or the session, which count in
+     */
+    async function play(from?: number, isSoon = false, isCounted = false): Promise<void> {
         const state = session.state;
         if (!state || (state.document.length === 0 && !takesInputs())) {
             tell('There is nothing to play yet. Import a file first.');
             return;
         }
         let start = from ?? position.value;
-        const isCounted = punch.value !== null && start < punch.value.from;
-        if (!isCounted && isLooping.value && loop.value && (start < loop.value.start || start >= loop.value.end)) {
+        const isBefore = isCounted || (punch.value !== null && start < punch.value.from);
+        if (!isBefore && isLooping.value && loop.value && (start < loop.value.start || start >= loop.value.end)) {
             start = loop.value.start;
         }
         if (start >= state.document.length) {
@@ -459,6 +465,11 @@ export const useListening = defineStore('listening', () => {
         return isOutside ? (loop.value?.start ?? at) : at;
     }
 
+    /** Plays the bars of the count-in, and on. */
+    function playCounted(): Promise<void> {
+        return play(recordFrom() - countIn.value * samplesOfBar(), false, countIn.value > 0);
+    }
+
     /** Of four beats. */
     function samplesOfBar(): number {
         const document = session.document;
@@ -613,6 +624,7 @@ export const useListening = defineStore('listening', () => {
         },
         { immediate: true },
     );
+    watch(click, sendOptions);
     watch([() => hardware.armed, () => hardware.quick, () => hardware.isLookedAt], sendOptions);
     // What was compared may be removed.
     watch(
@@ -663,6 +675,9 @@ export const useListening = defineStore('listening', () => {
         recorded,
         drawn,
         countIn,
+        click,
+        playCounted,
+        recordFrom,
         isPunching,
         record,
         stopRecording,

@@ -12,9 +12,11 @@ use Hafen\Edit\Note\MoveNoteClip;
 use Hafen\Edit\Note\PutNoteClip;
 use Hafen\Edit\Note\QuantiseNotes;
 use Hafen\Edit\Note\RemoveNoteClip;
+use Hafen\Edit\Note\SetNoteControls;
 use Hafen\Edit\Note\SetNotes;
 use Hafen\Edit\Note\TransposeNotes;
 use Hafen\Note\NoteClip;
+use Hafen\Note\NoteControl;
 use Hafen\Note\Ticks;
 
 /** The edits of notes, from JSON; {@see EditCodec}. */
@@ -35,10 +37,18 @@ final class NoteEditCodec
             'remove-note-clip' => new RemoveNoteClip($fields()->get('channel')->id(), $clip()),
             'move-note-clip' => self::move($fields('start', 'length')),
             'set-notes' => new SetNotes($fields('notes')->get('channel')->id(), $clip(), NoteCodec::notes($node->get('notes'))),
+            'set-note-controls' => self::controls($fields('controller', 'controls')),
             'quantise-notes' => new QuantiseNotes($node->keys(['type', 'channel', 'clip', 'grid'], ['notes', 'strength'])->get('channel')->id(), $clip(), self::places($node), $node->get('grid')->integer(1, 16 * Ticks::PER_BEAT), $node->optional('strength')?->number(0.0, 1.0) ?? 1.0),
             'transpose-notes' => new TransposeNotes($node->keys(['type', 'channel', 'clip', 'by'], ['notes'])->get('channel')->id(), $clip(), self::places($node), $node->get('by')->integer(-127, 127)),
             default => null,
         };
+    }
+
+    private static function controls(JsonNode $node): SetNoteControls
+    {
+        $controller = $node->get('controller')->integer(0, NoteControl::BEND);
+
+        return new SetNoteControls($node->get('channel')->id(), $node->get('clip')->id(), $controller, NoteCodec::controlsOf($controller, $node->get('controls')));
     }
 
     private static function move(JsonNode $node): MoveNoteClip

@@ -25,6 +25,13 @@ const BARS = [
         />
     </div>
     <SwitchRow
+        name="Click"
+        :on="listening.click"
+        about="On each beat while it plays, where you listen; not part of the session"
+        data-click
+        @change="listening.click = !listening.click"
+    />
+    <SwitchRow
         v-if="listening.loop"
         name="Only in the loop region"
         :on="listening.isPunching"

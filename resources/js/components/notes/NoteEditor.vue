@@ -9,10 +9,12 @@ import { BEATS, nameOf, useNoteEdits, type PlacedNote } from '@/composables/useN
 import { useSteps } from '@/composables/useSteps';
 import { keyName } from '@/format';
 import { newGesture } from '@/gesture';
+import { rules } from '@/rules';
 import { useKeysPlayed } from '@/stores/keys';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
 import { useSession } from '@/stores/session';
+import ControllerStrip from './ControllerStrip.vue';
 
 /** The notes of a channel below its row: keys from low to high over bars, and how hard each is struck. */
 const props = defineProps<{ channel: Channel }>();
@@ -43,6 +45,12 @@ const GRIDS = [
     { value: 8, name: '1/32' },
 ];
 const SPANS = [1, 2, 4, 8, 16];
+const VELOCITY = -1;
+const COUNTS = [
+    { value: 0, name: 'no count-in' },
+    { value: 1, name: '1 bar before' },
+    { value: 2, name: '2 bars before' },
+];
 
 const area = ref<SVGSVGElement>();
 const size = useElementSize(area, { width: 800, height: 0 });
@@ -51,6 +59,8 @@ const divisions = ref(4);
 const bars = ref(4);
 const from = ref(0);
 const lowest = ref(48);
+/** What the strip below shows: velocities, or a controller. */
+const strip = ref(VELOCITY);
 /** A box that is drawn to choose what is in it. */
 const box = ref<{ x: number; y: number; w: number; h: number } | null>(null);
 
@@ -67,6 +77,20 @@ const y = (key: number) => HEAD + (lowest.value + KEYS - 1 - key) * KEY;
 const tickAt = (px: number) => from.value + ((px - LEFT) / (width.value - LEFT)) * span.value;
 const keyAt = (py: number) => lowest.value + KEYS - 1 - Math.floor((py - HEAD) / KEY);
 const onGrid = (tick: number) => Math.round(tick / grid.value) * grid.value;
+
+/** Controllers with names, and others the clips move. */
+const controllers = computed(() => {
+    const named = rules().controllers;
+    const used = new Set(edits.clips.value.flatMap(({ controls }) => (controls ?? []).map(([, number]) => number)));
+    return [
+        ...named,
+        ...[...used]
+            .filter((number) => !named.some((one) => one.number === number))
+            .sort((one, other) => one - other)
+            .map((number) => ({ number, name: `Controller ${number}`, lowest: 0, highest: 127 })),
+    ];
+});
+const controller = computed(() => controllers.value.find(({ number }) => number === strip.value) ?? null);
 
 const rows = computed(() =>
     Array.from({ length: KEYS }, (_, i) => lowest.value + i).map((key) => ({
@@ -302,6 +326,16 @@ function press(event: KeyboardEvent): void {
                 label="Bars in sight"
                 :items="SPANS.map((value) => ({ value, name: value === 1 ? '1 bar' : `${value} bars` }))"
             />
+            <ChoiceMenu
+                v-model="strip"
+                class="strip"
+                label="What the strip below the notes shows"
+                data-strip
+                :items="[
+                    { value: VELOCITY, name: 'Velocity' },
+                    ...controllers.map(({ number, name }) => ({ value: number, name })),
+                ]"
+            />
             <button class="plain" aria-label="A bar back" title="A bar back (Page up)" @click="go(-bar)">‹</button>
             <button class="plain" aria-label="A bar on" title="A bar on (Page down)" @click="go(bar)">›</button>
             <button class="plain" title="Chosen notes, or all, onto the grid (Q)" @click="edits.quantise(grid)">
@@ -315,18 +349,7 @@ function press(event: KeyboardEvent): void {
                 data-play-keys
                 @click="isPlayed ? keys.close() : keys.open(channel.id)"
             >
-                play keys{{ isPlayed ? ` from ${keyName(keys.lowest)}` : '' }}
-            </button>
-            <button
-                v-if="isPlayed"
-                class="plain"
-                :class="{ on: keys.isRecording }"
-                :aria-pressed="keys.isRecording"
-                title="Keeps what is played, from where the session stands"
-                data-record-keys
-                @click="keys.isRecording ? keys.endRecording() : keys.record()"
-            >
-                {{ keys.isRecording ? 'keep' : 'record' }}
+                play keys
             </button>
             <template v-if="picked.length > 0">
                 <span class="figure chosen">{{
@@ -355,6 +378,36 @@ function press(event: KeyboardEvent): void {
                 @click="screen.toggleNotes(channel.id)"
             >
                 close
+            </button>
+        </div>
+        <div v-if="isPlayed" class="head">
+            <span class="figure">A to P from {{ keyName(keys.lowest) }}, Z X octaves</span>
+            <button
+                class="plain"
+                :class="{ on: keys.isRecording }"
+                :aria-pressed="keys.isRecording"
+                title="Keeps what is played, from where the session stands"
+                data-record-keys
+                @click="keys.isRecording ? keys.endRecording() : keys.record()"
+            >
+                {{ keys.isRecording ? 'keep' : 'record' }}
+            </button>
+            <ChoiceMenu
+                v-model="listening.countIn"
+                class="count"
+                label="Bars played before what is recorded"
+                data-count-in
+                :items="COUNTS"
+            />
+            <button
+                class="plain"
+                :class="{ on: listening.click }"
+                :aria-pressed="listening.click"
+                title="A click on each beat while it plays, where you listen; not part of the session"
+                data-click
+                @click="listening.click = !listening.click"
+            >
+                click
             </button>
         </div>
         <svg
@@ -419,8 +472,16 @@ function press(event: KeyboardEvent): void {
                     @pointerdown.stop="grab($event, one.name, true)"
                     @dblclick.stop
                 />
-                <line :x1="one.x" :x2="one.x" :y1="height - 2" :y2="height - 2 - one.strike" class="stem" />
+                <line
+                    v-if="!controller"
+                    :x1="one.x"
+                    :x2="one.x"
+                    :y1="height - 2"
+                    :y2="height - 2 - one.strike"
+                    class="stem"
+                />
                 <circle
+                    v-if="!controller"
                     :cx="one.x"
                     :cy="height - 2 - one.strike"
                     r="4"
@@ -428,6 +489,20 @@ function press(event: KeyboardEvent): void {
                     @pointerdown.stop="strike($event, one.name)"
                 />
             </g>
+            <ControllerStrip
+                v-if="controller"
+                :channel="channel.id"
+                :clips="edits.clips.value"
+                :controller="controller"
+                :left="LEFT"
+                :width="width"
+                :top="bottom"
+                :height="STRIP"
+                :x="x"
+                :tick-at="tickAt"
+                :grid="grid"
+                :clip-at="edits.clipAt"
+            />
             <line
                 v-if="playhead >= from && playhead <= from + span"
                 :x1="x(playhead)"
@@ -460,6 +535,14 @@ function press(event: KeyboardEvent): void {
 
 .grid {
     width: 104px;
+}
+
+.strip {
+    width: 150px;
+}
+
+.count {
+    width: 130px;
 }
 
 .head .plain {
