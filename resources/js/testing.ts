@@ -83,6 +83,7 @@ export function processor(id: string, category: string, more: Partial<ProcessorS
         widens: false,
         takesSidechain: false,
         takesNotes: false,
+        needsNotes: false,
         followsNotes: false,
         cost: 1,
         synonyms: [],

@@ -124,7 +124,7 @@ final class ProcessorCatalogue
     /** @return list<string> ids of those that work on sound, and need no notes */
     public function effects(): array
     {
-        return array_values(array_filter($this->ids(), fn (string $id): bool => ! $this->specs[$id]->takesNotes && ! $this->specs[$id]->followsNotes));
+        return array_values(array_filter($this->ids(), fn (string $id): bool => ! $this->specs[$id]->takesNotes && ! $this->specs[$id]->needsNotes));
     }
 
     /** @return list<string> */

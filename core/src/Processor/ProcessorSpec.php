@@ -11,7 +11,8 @@ namespace Hafen\Processor;
  * track it starts as a part of the mix and on a return it is whole. `widens`: mono goes in, stereo comes out. `takesSidechain`: it can
  * listen to another sound, see {@see TakesSidechain}. `followsLevel`: parameters that, moved along with the level of what is heard, have it do
  * to a louder sound what it did, and put it out as much louder: by how many dB for each dB more. `takesNotes`: it is played, or works on notes.
- * `followsNotes`: the notes of a note channel steer it, see {@see FollowsNotes}.
+ * `followsNotes`: the notes of a note channel steer it, see {@see FollowsNotes};
+ * `needsNotes`: without them it is silent, or stands still.
  */
 final readonly class ProcessorSpec
 {
@@ -42,6 +43,7 @@ final readonly class ProcessorSpec
         public array $formerParameters = [],
         public bool $takesNotes = false,
         public bool $followsNotes = false,
+        public bool $needsNotes = false,
     ) {
     }
 
@@ -95,6 +97,7 @@ final readonly class ProcessorSpec
             'takesSidechain' => $this->takesSidechain,
             'takesNotes' => $this->takesNotes,
             'followsNotes' => $this->followsNotes,
+            'needsNotes' => $this->needsNotes,
             'cost' => Costs::of($this->id),
             'synonyms' => $this->synonyms,
             'parameters' => array_map(static fn (ParameterSpec $parameter): array => $parameter->toArray(), $this->parameters),

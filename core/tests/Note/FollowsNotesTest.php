@@ -96,16 +96,27 @@ it('tunes strings by held notes, within three cents, and lets them ring out', fu
     expect(abs(1200.0 * log($found / $frequency, 2)))->toBeLessThan(3.0)->and(Signal::rms(array_slice($sound, 90000)))->toBeGreaterThan(1e-5);
 })->with([45, 69, 84]);
 
+it('draws a voice to the played notes while they are held, in any octave, within five cents', function (int $key, float $expected): void {
+    // Source: equal temperament. 225 Hz lies 39 cents above A3, which is what it is drawn to where no note is held.
+    $voice = array_map(static fn (int $i): float => 0.25 * array_sum(array_map(static fn (int $n): float => sin(2.0 * M_PI * 225.0 * $n * $i / 48000) / $n, range(1, 6))), range(0, STEERED - 1));
+    $sound = steeredSound(steered('pitch-correction', ['response' => 0.0], [new Note(1920, 1920, $key, 100)]), $voice)->left;
+    $pitch = static fn (int $from, float $near): float => 1200.0 * log(Reference::peak(array_slice($sound, $from, 24000), $near) / $near, 2);
+    expect(abs($pitch(20000, 220.0)))->toBeLessThan(5.0)->and(abs($pitch(60000, $expected)))->toBeLessThan(5.0)
+        // The note begins at 48000: 30 ms before and after it the pitch is the one of there.
+        ->and(Signal::amplitudeAt(array_slice($sound, 48000 - 1440 - 4800, 4800), 220.0))->toBeGreaterThan(2 * Signal::amplitudeAt(array_slice($sound, 48000 - 1440 - 4800, 4800), $expected))
+        ->and(Signal::amplitudeAt(array_slice($sound, 48000 + 1440, 4800), $expected))->toBeGreaterThan(2 * Signal::amplitudeAt(array_slice($sound, 48000 + 1440, 4800), 220.0));
+})->with([[60, 440.0 * 2 ** (-9 / 12)], [84, 440.0 * 2 ** (-9 / 12)], [54, 440.0 * 2 ** (-15 / 12)]]);
+
 it('sounds the same in blocks of any length', function (string $effect): void {
     mt_srand(9);
     $notes = array_map(static fn (): Note => new Note(mt_rand(0, 3000), mt_rand(1, 900), mt_rand(36, 90), mt_rand(1, 127)), range(1, 20));
-    $noise = Signal::noise(STEERED, 11, 0.3);
+    $noise = array_map(static fn (float $one, float $other): float => $one + $other, Signal::noise(STEERED, 11, 0.1), Signal::sine(233.0, STEERED, 0.3));
     $whole = steeredSound(steered($effect, [], $notes), $noise);
     expect(Signal::peak($whole->left))->toBeGreaterThan(0.01);
     foreach ([64, 480, 4096] as $blockSize) {
         expect(Mix::difference(steeredSound(steered($effect, [], $notes), $noise, $blockSize), $whole))->toBe(0.0);
     }
-})->with(['vocoder', 'note-gate', 'key-filter', 'note-resonator']);
+})->with(['vocoder', 'note-gate', 'key-filter', 'note-resonator', 'pitch-correction']);
 
 it('hears new notes while it plays, lets go where the channel goes, and is known by the notes it follows', function (): void {
     $session = steered('note-gate', ['release' => 5.0], [new Note(0, 3840, 60, 127)]);

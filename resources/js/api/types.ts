@@ -308,6 +308,8 @@ export interface ProcessorSpec {
     takesSidechain: boolean;
     /** An instrument, or a note effect. */
     takesNotes: boolean;
+    /** Without notes it is silent, or stands still. */
+    needsNotes: boolean;
     followsNotes: boolean;
     /** Per cent of one core for a stereo instance, as measured. */
     cost: number | null;

@@ -99,6 +99,12 @@ final class PitchSynchronous
         return self::HOP * PitchTracker::scale($sampleRate);
     }
 
+    /** Samples by which the sound that is moved lies behind a look at the pitch: half of what is looked at. */
+    public static function lookBack(int $sampleRate): int
+    {
+        return intdiv(PitchTracker::WINDOW * PitchTracker::scale($sampleRate), 2);
+    }
+
     /** Period found last in samples, null where there is no pitch. */
     public function period(): ?float
     {

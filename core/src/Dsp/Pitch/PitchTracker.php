@@ -15,7 +15,7 @@ use Hafen\Dsp\Spectrum\Fft;
 final class PitchTracker
 {
     /** Samples looked at, at rates up to about 68 kHz; more above. */
-    private const WINDOW = 2048;
+    public const WINDOW = 2048;
 
     private const DIVISION = 4;
 

@@ -58,6 +58,7 @@ final class KeyFilter implements FollowsNotes, Processor
             ],
             synonyms: ['resonance', 'wah', 'cutoff', 'tracking', 'notes', 'midi'],
             followsNotes: true,
+            needsNotes: true,
         );
     }
 

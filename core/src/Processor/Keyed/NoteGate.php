@@ -48,6 +48,7 @@ final class NoteGate implements FollowsNotes, Processor
             ],
             synonyms: ['gate', 'trance gate', 'chop', 'rhythm', 'notes', 'midi'],
             followsNotes: true,
+            needsNotes: true,
         );
     }
 

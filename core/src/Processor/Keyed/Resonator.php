@@ -52,6 +52,7 @@ final class Resonator implements FollowsNotes, Processor
             wetOnly: true,
             synonyms: ['sympathetic', 'strings', 'comb', 'resonance', 'notes', 'midi'],
             followsNotes: true,
+            needsNotes: true,
         );
     }
 

@@ -73,6 +73,7 @@ final class Vocoder implements FollowsNotes, Processor
             levelDependent: true,
             synonyms: ['robot', 'talk', 'carrier', 'voice', 'bands', 'notes', 'midi'],
             followsNotes: true,
+            needsNotes: true,
         );
     }
 

@@ -7,7 +7,10 @@ namespace Hafen\Processor\Pitch;
 use Hafen\Audio\Block;
 use Hafen\Dsp\Pitch\PitchSynchronous;
 use Hafen\Dsp\Pitch\PitchTracker;
+use Hafen\Note\NoteEvent;
+use Hafen\Note\NoteEventKind;
 use Hafen\Processor\ChipLabel;
+use Hafen\Processor\FollowsNotes;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
@@ -18,12 +21,13 @@ use Hafen\Processor\Setting;
 use Hafen\Processor\Settles;
 
 /**
- * Draws a single voice to the notes of a scale, as fast and as far as set.
+ * Draws a single voice to the notes of a scale, as fast and as far as set. While keys are held on the note channel it follows it draws to
+ * those instead, in any octave.
  *
  * Sources: E. Moulines, F. Charpentier, Speech Communication 1990 (see {@see PitchSynchronous}) for moving the pitch; P. McLeod, G. Wyvill,
  * ICMC 2005 (see {@see PitchTracker}) for finding it; twelve equal steps from A4. The response is the time to reach 63 % of the way.
  */
-final class PitchCorrection implements Processor, Settles
+final class PitchCorrection implements FollowsNotes, Processor, Settles
 {
     use ShiftsVoice {
         reset as private resetVoice;
@@ -51,6 +55,18 @@ final class PitchCorrection implements Processor, Settles
 
     private float $response = 0.0;
 
+    /** @var list<NoteEvent> that are not due yet, at samples counted from the last reset */
+    private array $events = [];
+
+    /** @var array<int, true> keys that are held */
+    private array $held = [];
+
+    /** Samples heard since the last reset. */
+    private int $count = 0;
+
+    /** Samples heard at the next look at the pitch. */
+    private int $look = 0;
+
     /** Semitones of correction now. */
     private float $correction = 0.0;
 
@@ -60,7 +76,7 @@ final class PitchCorrection implements Processor, Settles
             'pitch-correction',
             'Pitch correction',
             'Tune', 'Pitch',
-            'Draws a single voice to the notes of a scale.',
+            'Draws a single voice to the notes of a scale, or to those that are played.',
             [
                 ParameterSpec::choice('key', 'Key', self::NOTES, 'c'),
                 ParameterSpec::choice('scale', 'Scale', [
@@ -71,6 +87,7 @@ final class PitchCorrection implements Processor, Settles
                 ParameterSpec::number('reference', 'A4', 'Hz', 430.0, 450.0, 440.0),
             ],
             synonyms: ['tune', 'voice', 'intonation', 'key', 'scale', 'vocal'],
+            followsNotes: true,
         );
     }
 
@@ -107,29 +124,56 @@ final class PitchCorrection implements Processor, Settles
         $this->response = $values->number('response') === 0.0 ? 0.0 : exp(-1000.0 * PitchSynchronous::hop($this->setting->sampleRate) / ($values->number('response') * $this->setting->sampleRate));
     }
 
+    public function follow(array $events): void
+    {
+        foreach ($events as $event) {
+            $this->events[] = $event->at($this->count + $event->at);
+        }
+    }
+
     public function process(Block $block): void
     {
         $this->shift($block, $this->ratio(...), 1.0, $this->amount !== 0.0);
+        $this->count += $block->frames();
     }
 
     public function reset(): void
     {
         $this->resetVoice();
         $this->correction = 0.0;
+        $this->events = $this->held = [];
+        $this->count = $this->look = 0;
     }
 
     private function ratio(?float $period): float
     {
+        $this->look += PitchSynchronous::hop($this->setting->sampleRate);
+        $this->hold($this->look - PitchSynchronous::lookBack($this->setting->sampleRate));
         if ($period === null) {
             $this->correction *= $this->response;
 
             return 1.0;
         }
         $note = 69.0 + 12.0 * log($this->setting->sampleRate / $period / $this->reference, 2.0);
-        $wanted = self::target($note, $this->root, $this->steps) - $note;
+        $wanted = ($this->held === [] ? self::target($note, $this->root, $this->steps) : self::target($note, 0, array_map(static fn (int $key): int => $key % 12, array_keys($this->held)))) - $note;
         $this->correction = $wanted + $this->response * ($this->correction - $wanted);
 
         return 2.0 ** ($this->amount * $this->correction / 12.0);
+    }
+
+    /** Takes in the keys that go down and up until a sample: sound is moved by those that were held while it was sung. */
+    private function hold(int $until): void
+    {
+        while ($this->events !== [] && $this->events[0]->at <= $until) {
+            $event = array_shift($this->events);
+            if ($event->isOn()) {
+                $this->held[$event->key] = true;
+            } elseif ($event->isOff()) {
+                unset($this->held[$event->key]);
+            } elseif ($event->kind === NoteEventKind::AllOff) {
+                $this->held = [];
+            }
+        }
     }
 
     /**

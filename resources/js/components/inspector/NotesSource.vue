@@ -2,12 +2,16 @@
 import { computed } from 'vue';
 import type { ProcessorInsert } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import { useCatalogue } from '@/stores/catalogue';
 import { useSession } from '@/stores/session';
 
 /** The note channel that steers an effect. */
-defineProps<{ insert: ProcessorInsert }>();
+const props = defineProps<{ insert: ProcessorInsert }>();
 
 const session = useSession();
+
+const catalogue = useCatalogue();
+const needsNotes = computed(() => catalogue.specs.find(({ id }) => id === props.insert.processor)?.needsNotes ?? false);
 
 const sources = computed(() => [
     { value: '', name: 'nothing' },
@@ -27,6 +31,8 @@ const sources = computed(() => [
             "
         />
     </div>
-    <p v-if="sources.length === 1" class="hint">There is no note channel yet: add one below the tracks, on Paths.</p>
-    <p v-else-if="!insert.notes" class="hint">Without notes it is silent, or stands still.</p>
+    <p v-if="sources.length === 1 && needsNotes" class="hint">
+        There is no note channel yet: add one below the tracks, on Paths.
+    </p>
+    <p v-else-if="!insert.notes && needsNotes" class="hint">Without notes it is silent, or stands still.</p>
 </template>
