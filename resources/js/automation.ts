@@ -1,6 +1,6 @@
 import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec, SoundSwitch } from '@/api/types';
 import { decibels, panText, plain } from '@/format';
-import { allInserts } from '@/inserts';
+import { allInserts, isProcessor } from '@/inserts';
 import { rules } from '@/rules';
 import { faderTravel, interpolated, positionOf, valueAt, type Travel } from '@/scales';
 
@@ -120,7 +120,7 @@ export function controlsOf(
             continue;
         }
         found.push(shareControl(`mix:${insert.id}`, `${labelOf(insert.id)}: mix`, insert.mix ?? 1));
-        if (insert.type !== 'processor') {
+        if (!isProcessor(insert)) {
             continue;
         }
         for (const parameter of specOf(insert.processor)?.parameters ?? []) {

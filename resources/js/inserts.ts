@@ -1,5 +1,5 @@
 import type { RowControls } from '@/api/edits';
-import type { Branch, Channel, Insert, RowName, Split } from '@/api/types';
+import type { Branch, Channel, Insert, ProcessorInsert, RowName, Split } from '@/api/types';
 
 /** Where an insert stands: on a row, or in a branch of a split. */
 export interface InsertLocation {
@@ -11,6 +11,11 @@ export interface InsertLocation {
     neighbours: Insert[];
     branch: Branch | null;
     split: Split | null;
+}
+
+/** Whether an insert is a processor: an effect, an instrument or a note effect. */
+export function isProcessor(insert: Insert | null | undefined): insert is ProcessorInsert {
+    return Boolean(insert && 'processor' in insert);
 }
 
 /** Every insert of a row, a split before what is in its branches. */

@@ -1,4 +1,5 @@
 import type { Channel, HardwareLoop, Preset, ProcessorSpec, RowPreset } from '@/api/types';
+import { isProcessor } from '@/inserts';
 import { rules } from '@/rules';
 import type { FoundSplit } from '@/stores/catalogue';
 
@@ -82,7 +83,7 @@ export function matchingSends(text: string, buses: Channel[], specs: Record<stri
     const words = wordsOf(text);
     return buses.flatMap((channel): Found[] => {
         const effects = channel.inserts.flatMap((insert) =>
-            insert.type === 'processor' ? (specs[insert.processor] ?? []) : [],
+            isProcessor(insert) ? (specs[insert.processor] ?? []) : [],
         );
         const all = [channel.name, channel.kind, 'send', ...effects.flatMap((spec) => [spec.name, ...spec.synonyms])];
         return words.every((word) => all.join(' ').toLowerCase().includes(word))

@@ -105,12 +105,12 @@ final readonly class RowCodec
 
     private function insert(JsonNode $node, int $depth): Insert
     {
-        $type = $node->get('type')->oneOf(['processor', 'split', 'hardware']);
+        $type = $node->get('type')->oneOf(['processor', 'instrument', 'note-effect', 'split', 'hardware']);
 
         return match ($type) {
-            'processor' => $this->processor($node),
             'split' => $this->split($node, $depth),
-            default => self::hardware($node),
+            'hardware' => self::hardware($node),
+            default => $this->processor($node, $type),
         };
     }
 
@@ -126,10 +126,14 @@ final readonly class RowCodec
         );
     }
 
-    private function processor(JsonNode $node): ProcessorInsert
+    /** @param  string  $type  "processor" says it of instruments and note effects too */
+    private function processor(JsonNode $node, string $type): ProcessorInsert
     {
         $node = $node->renamed(['key' => 'sidechain'])->keys(['type', 'id', 'processor'], ['on', 'mix', 'parameters', 'locked', 'other', 'preset', 'sidechain', 'notes']);
         $processor = $this->processorId($node->get('processor'));
+        if ($type !== 'processor' && $this->processors->kind($processor) !== $type) {
+            throw $node->get('processor')->expected($type === 'instrument' ? 'an instrument' : 'a note effect');
+        }
 
         return new ProcessorInsert(
             $node->get('id')->id(),
@@ -338,7 +342,7 @@ final readonly class RowCodec
         assert($insert instanceof ProcessorInsert);
 
         return [
-            'type' => 'processor',
+            'type' => $this->processors->kind($insert->processor),
             'id' => $insert->id,
             'processor' => $insert->processor,
             'on' => $insert->on,

@@ -121,6 +121,16 @@ final class ProcessorCatalogue
         return $this->has($current) ? $current : null;
     }
 
+    /** @return 'instrument'|'note-effect'|'processor' how documents call it in a row: what is played, what works on notes, and what works on sound */
+    public function kind(string $id): string
+    {
+        return match (true) {
+            is_subclass_of($this->classes[$id], TakesNotes::class) => 'instrument',
+            is_subclass_of($this->classes[$id], ChangesNotes::class) => 'note-effect',
+            default => 'processor',
+        };
+    }
+
     /** @return list<string> ids of those that work on sound, and need no notes */
     public function effects(): array
     {

@@ -399,3 +399,14 @@ function editedNotes(Session $session): Session
 
     return $session->withChannel($session->channel('keys')->withSource($source->withClip($source->notes[0]->withNotes([new Note(0, 10, 50)]))));
 }
+
+it('says of a row what is played and what works on notes, reads it by the plain name too, and refuses what is neither', function (): void {
+    $session = noteSession([], [Mix::insert('i1', 'arpeggio'), Mix::insert('i2', 'synthesiser'), Mix::insert('i3', 'drive')]);
+    $codec = new SessionCodec(Mix::processors());
+    $json = $codec->encode($session);
+    expect(array_column($codec->toArray($session)['channels'][0]['inserts'], 'type'))->toBe(['note-effect', 'instrument', 'processor'])
+        ->and($codec->decode($json))->toEqual($session)
+        ->and($codec->decode(str_replace(['"note-effect"', '"instrument"'], '"processor"', $json)))->toEqual($session)
+        ->and(fn () => $codec->decode(str_replace('"type":"processor","id":"i3"', '"type":"instrument","id":"i3"', $json)))->toThrow(Hafen\Document\InvalidDocument::class, 'Found "drive"; allowed is an instrument')
+        ->and(fn () => $codec->decode(str_replace('"type":"instrument","id":"i2"', '"type":"note-effect","id":"i2"', $json)))->toThrow(Hafen\Document\InvalidDocument::class, 'Found "synthesiser"; allowed is a note effect');
+});

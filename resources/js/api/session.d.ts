@@ -232,7 +232,10 @@ export interface InputSource {
     clips?: Clip[];
 }
 export interface ProcessorInsert {
-    type: 'processor';
+    /**
+     * What is played is an instrument, what works on notes a note effect; "processor" is read for these too
+     */
+    type: 'processor' | 'instrument' | 'note-effect';
     id: Id;
     /**
      * An id of the catalogue, see "hafen processors"

@@ -1,6 +1,6 @@
 import type { Edit } from '@/api/edits';
 import type { Channel, ProcessorSpec } from '@/api/types';
-import { allInserts } from '@/inserts';
+import { allInserts, isProcessor } from '@/inserts';
 import { faderTravel, positionOf, valueAt, type Travel } from '@/scales';
 
 /** A control of the session as a controller moves it: by its place from 0 to 1. */
@@ -166,9 +166,9 @@ function ofRow(channel: Channel, kind: string, id: string, part: string, place: 
                 mix: mix ?? 0,
             }));
         }
-        const spec = kind === 'parameter' && insert.type === 'processor' ? place.specOf(insert.processor) : undefined;
+        const spec = kind === 'parameter' && isProcessor(insert) ? place.specOf(insert.processor) : undefined;
         const parameter = spec?.parameters.find((one) => one.id === part);
-        if (insert.type === 'processor' && parameter?.kind === 'number') {
+        if (isProcessor(insert) && parameter?.kind === 'number') {
             const { min, max, scale } = parameter;
             return knob(
                 `${name}: ${parameter.label}`,

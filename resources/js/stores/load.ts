@@ -3,6 +3,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '@/api/client';
 import type { ChannelLoad, FewestBy, FreezePlan, LoadState } from '@/api/types';
+import { isProcessor } from '@/inserts';
 import { useListening } from './listening';
 import { tellRefusal } from './notices';
 import { useScreen } from './screen';
@@ -53,7 +54,7 @@ export const useLoad = defineStore('load', () => {
         const prefix = `${id}:insert:`;
         const inserts = Object.fromEntries(
             Object.entries(listening.loads)
-                .filter(([key]) => key.startsWith(prefix) && isProcessor(key.slice(prefix.length)))
+                .filter(([key]) => key.startsWith(prefix) && isEffect(key.slice(prefix.length)))
                 .map(([key, load]) => [key.slice(prefix.length), load]),
         );
         const all = listening.loads[id] ?? 0;
@@ -70,7 +71,7 @@ export const useLoad = defineStore('load', () => {
         };
     }
 
-    const isProcessor = (insert: string) => session.locate(insert)?.insert.type === 'processor';
+    const isEffect = (insert: string): boolean => isProcessor(session.locate(insert)?.insert);
 
     async function look(): Promise<void> {
         state.value =

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '@/api/edits';
 import type { Channel, Macro } from '@/api/types';
-import { allInserts } from '@/inserts';
+import { allInserts, isProcessor } from '@/inserts';
 import { useCatalogue } from './catalogue';
 import { useSelection } from './selection';
 import { useSession } from './session';
@@ -80,7 +80,7 @@ export const useMacros = defineStore('macros', () => {
         if (edit.type === 'set-parameter') {
             const of = insert(edit.insert);
             const value = edit.value;
-            if (of?.type !== 'processor' || typeof value === 'string') {
+            if (!isProcessor(of) || typeof value === 'string') {
                 return null;
             }
             const spec = catalogue.byId[of.processor]?.parameters.find(({ id }) => id === edit.parameter);

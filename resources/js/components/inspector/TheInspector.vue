@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
+import { isProcessor } from '@/inserts';
 import { usePilot } from '@/stores/pilot';
 import { useScreen } from '@/stores/screen';
 import { useSelection } from '@/stores/selection';
@@ -67,7 +68,7 @@ const channel = computed(() => (chosen.value[0] ? session.channel(chosen.value[0
             :split="location.insert"
         />
         <InsertInspector
-            v-else-if="location && location.insert.type === 'processor'"
+            v-else-if="location && isProcessor(location.insert)"
             :key="location.insert.id"
             :location="location"
             :insert="location.insert"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Insert } from '@/api/types';
+import { isProcessor } from '@/inserts';
 import { useCatalogue } from '@/stores/catalogue';
 import { useSession } from '@/stores/session';
 import RoleLamp from './RoleLamp.vue';
@@ -13,7 +14,7 @@ const session = useSession();
 
 const marks = computed(() =>
     props.neighbours.map((one) => {
-        const spec = one.type === 'processor' ? catalogue.byId[one.processor] : undefined;
+        const spec = isProcessor(one) ? catalogue.byId[one.processor] : undefined;
         return {
             id: one.id,
             role: spec?.category ?? 'Split',

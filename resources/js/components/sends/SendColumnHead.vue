@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import type { Channel } from '@/api/types';
 import { decibels } from '@/format';
+import { isProcessor } from '@/inserts';
 import { useListening } from '@/stores/listening';
 import { usePilot } from '@/stores/pilot';
 import { useSelection } from '@/stores/selection';
@@ -19,7 +20,7 @@ const pilot = usePilot();
 const notWet = computed(() => pilot.of(props.channel.id).find((one) => one.check === 'return-not-wet') ?? null);
 const wet = computed(() => {
     const insert = notWet.value?.part ? session.locate(notWet.value.part)?.insert : null;
-    return insert?.type === 'processor' ? `${Math.round(insert.mix * 100)} % wet` : '';
+    return isProcessor(insert) ? `${Math.round(insert.mix * 100)} % wet` : '';
 });
 const inserts = computed(() => {
     if (props.channel.kind === 'cue') {
