@@ -39,7 +39,7 @@ final readonly class HeldKeys
     }
 
     /**
-     * What happens from one state to the next; a controller that is not in it any more goes back to 0.
+     * What happens from one state to the next; a controller that is not in it any more goes back where it rests.
      *
      * @return list<NoteEvent>
      */
@@ -51,9 +51,9 @@ final readonly class HeldKeys
                 $events[] = new NoteEvent(0, NoteEventKind::Off, $key);
             }
         }
-        $controls = ($now->controls ?? []) + array_fill_keys(array_keys($before->controls ?? []), 0);
-        foreach ($controls as $controller => $value) {
-            if (($before->controls[$controller] ?? 0) !== $value) {
+        foreach (array_keys(($now->controls ?? []) + ($before->controls ?? [])) as $controller) {
+            $value = $now->controls[$controller] ?? NoteControl::rest($controller);
+            if (($before->controls[$controller] ?? NoteControl::rest($controller)) !== $value) {
                 $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, (float) $value);
             }
         }

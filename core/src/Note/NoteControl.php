@@ -28,7 +28,13 @@ final readonly class NoteControl
     {
     }
 
-    /** @return list<array{number: int, name: string, lowest: int, highest: int}> those that have names, for who draws them */
+    /** Where a controller stands that nobody moved: open, or at 0. */
+    public static function rest(int $controller): int
+    {
+        return $controller === self::VOLUME || $controller === self::EXPRESSION ? 127 : 0;
+    }
+
+    /** @return list<array{number: int, name: string, lowest: int, highest: int, rest: int}> those that have names, for who draws them */
     public static function named(): array
     {
         return array_map(static fn (int $number): array => [
@@ -36,6 +42,7 @@ final readonly class NoteControl
             'name' => self::name($number),
             'lowest' => $number === self::BEND ? -8192 : 0,
             'highest' => $number === self::BEND ? 8191 : 127,
+            'rest' => self::rest($number),
         ], [self::BEND, self::MODULATION, self::EXPRESSION, self::VOLUME, self::SUSTAIN]);
     }
 

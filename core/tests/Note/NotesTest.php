@@ -371,6 +371,54 @@ it('plays recordings at the pitch of notes, by key and velocity, round a loop, a
         ->and(Signal::peak(Mix::render(noteSession([new Note(0, 960, 60)], [Mix::insert('i1', 'sampler', ['recording-1' => 'gone'])]), $library, tap: 'keys:pre-fader')->left))->toBe(0.0);
 });
 
+it('plays both sides of stereo recordings, and mono ones beside them', function (): void {
+    $library = new MemoryLibrary(['wide' => [Signal::sine(220.0, 48000, 0.5), Signal::sine(330.0, 48000, 0.25)], 'mono' => [Signal::sine(1000.0, 48000, 0.5)]]);
+    $sampler = Mix::insert('i1', 'sampler', ['recording-1' => 'wide', 'root-1' => 60.0, 'highest-1' => 60.0, 'recording-2' => 'mono', 'root-2' => 61.0, 'lowest-2' => 61.0, 'velocity' => 0.0, 'level' => 0.0]);
+    $sound = Mix::render(noteSession([new Note(0, 960, 60), new Note(1920, 960, 61)], [$sampler]), $library, tap: 'keys:pre-fader');
+    expect(Signal::amplitudeAt(array_slice($sound->left, 2400, 19200), 220.0))->toEqualWithDelta(0.5, 0.01)->and(Signal::amplitudeAt(array_slice($sound->right(), 2400, 19200), 330.0))->toEqualWithDelta(0.25, 0.01)
+        ->and(Signal::amplitudeAt(array_slice($sound->right(), 2400, 19200), 220.0))->toBeLessThan(0.01)
+        ->and(array_slice($sound->left, 48000, 19200))->toBe(array_slice($sound->right(), 48000, 19200));
+});
+
+it('goes round a loop without a click, over its fade', function (): void {
+    // A fifth of a period is missing where the loop begins anew: without a fade it jumps there.
+    $recording = Signal::sine(100.0, 24000, 0.5);
+    $library = new MemoryLibrary(['tone' => [$recording]]);
+    $step = static function (float $fade) use ($library): float {
+        $sampler = Mix::insert('i1', 'sampler', ['recording-1' => 'tone', 'root-1' => 60.0, 'loop' => true, 'loop-start' => 100.0 * 9600 / 23999, 'loop-end' => 100.0 * 19296 / 23999, 'loop-fade' => $fade, 'velocity' => 0.0, 'level' => 0.0]);
+        $sound = Mix::render(noteSession([new Note(0, 3840, 60)], [$sampler]), $library, tap: 'keys:pre-fader')->left;
+
+        return max(array_map(static fn (float $one, float $next): float => abs($next - $one), array_slice($sound, 1000, 80000), array_slice($sound, 1001, 80000)));
+    };
+    // Source: the steepest step of a sine, 2 pi f A / fs.
+    expect($step(0.0))->toBeGreaterThan(0.1)->and($step(30.0))->toBeLessThan(1.1 * 2.0 * M_PI * 100.0 * 0.5 / 48000);
+});
+
+it('gets softer by volume and expression, and swings with the modulation wheel', function (): void {
+    $synth = [Mix::insert('i1', 'struck-bar', ['decay' => 8.0])];
+    $plain = noteSound(noteSession([new Note(0, 3840, 69, 100)], $synth))->left;
+    $soft = noteSound(noteSession([new Note(0, 3840, 69, 100)], $synth, controls: [new NoteControl(960, NoteControl::VOLUME, 64), new NoteControl(1920, NoteControl::EXPRESSION, 90)]))->left;
+    $level = static fn (array $of, int $from): float => 20.0 * log10(Signal::rms(array_slice($of, $from, 9600)) / Signal::rms(array_slice($plain, $from, 9600)));
+    // Source: 40 log10(v / 127) dB each.
+    expect($level($soft, 9600))->toBe(0.0)->and($level($soft, 30000))->toEqualWithDelta(40.0 * log10(64 / 127), 0.02)->and($level($soft, 54000))->toEqualWithDelta(40.0 * log10(64 / 127 * 90 / 127), 0.02);
+    $swung = noteSound(noteSession([new Note(0, 3840, 69, 100)], [Mix::insert('i1', 'synthesiser')], controls: [new NoteControl(0, NoteControl::MODULATION, 127)]))->left;
+    $pitches = array_map(static fn (int $at): float => 1200.0 * log(Reference::peak(array_slice($swung, $at, 2400), 440.0) / 440.0, 2), range(9600, 30000, 2400));
+    // Half a semitone each way, as the mean over 50 ms; the second oscillator lies a few cents higher.
+    expect(max($pitches))->toBeGreaterThan(35.0)->toBeLessThan(60.0)->and(min($pitches))->toBeLessThan(-30.0)->toBeGreaterThan(-60.0);
+});
+
+it('sounds the same in blocks of any length while controllers move, through silence as well', function (string $instrument): void {
+    mt_srand(31);
+    $notes = array_map(static fn (int $n): Note => new Note(480 * $n + mt_rand(0, 100), mt_rand(20, 300), mt_rand(40, 80), mt_rand(1, 127)), range(0, 6));
+    $controls = array_map(static fn (int $n): NoteControl => new NoteControl(40 * $n, [NoteControl::BEND, NoteControl::MODULATION, NoteControl::VOLUME, NoteControl::EXPRESSION, NoteControl::SUSTAIN][mt_rand(0, 4)], mt_rand(0, 127)), range(0, 80));
+    $session = noteSession($notes, [Mix::insert('i1', $instrument, $instrument === 'synthesiser' ? ['release' => 10.0] : [])], controls: $controls);
+    $whole = noteSound($session);
+    expect(Signal::peak($whole->left))->toBeGreaterThan(0.01);
+    foreach ([64, 480, 4096] as $blockSize) {
+        expect(Mix::difference(noteSound($session, $blockSize), $whole))->toBe(0.0);
+    }
+})->with(['synthesiser', 'struck-bar']);
+
 it('moves notes by chance, the same for a seed and all block sizes, and ends each', function (): void {
     $events = NoteEvent::sorted([...pressed(0, 9000, 60), ...pressed(12000, 21000, 62), ...pressed(24000, 33000, 64)]);
     $made = effectOf('humanise', ['time' => 50.0, 'seed' => 7.0], $events, 64, 49152);

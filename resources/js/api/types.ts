@@ -578,8 +578,8 @@ export interface Rules {
     splits: Record<Split['by'], { fewest: number; most: number }>;
     splitChoices: SplitChoice[];
     ticksPerBeat: number;
-    /** Controllers of notes that have names, and the values they take; others go from 0 to 127. */
-    controllers: { number: number; name: string; lowest: number; highest: number }[];
+    /** Controllers of notes that have names, the values they take, and where they stand unmoved; others go from 0 to 127. */
+    controllers: { number: number; name: string; lowest: number; highest: number; rest: number }[];
     /** What processors are for, in the order of the finder. */
     categories: string[];
     formats: { id: '16' | '24' | '32f'; label: string; isFloat: boolean }[];

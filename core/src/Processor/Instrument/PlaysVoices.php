@@ -27,16 +27,27 @@ trait PlaysVoices
         $frames = $block->frames();
         $block->mono = true;
         $block->right = [];
-        if ($events === [] && $this->voices->isSilent()) {
+        $right = $this->right();
+        if ($events === [] && $this->isSettled()) {
             $block->left = array_fill(0, $frames, 0.0);
 
             return;
         }
         $block->left = $this->voices->play($events, $frames);
+        if ($right !== null) {
+            $block->right = $right->play($events, $frames);
+            $block->mono = false;
+        }
     }
 
     public function isSettled(): bool
     {
-        return $this->voices->isSilent();
+        return $this->voices->isSilent() && $this->right()?->isSilent() !== false;
+    }
+
+    /** The same of the right side; null where both sides are the same. */
+    private function right(): ?Voices
+    {
+        return null;
     }
 }

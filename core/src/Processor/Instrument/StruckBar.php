@@ -73,7 +73,7 @@ final class StruckBar implements Processor, TakesNotes
 
     public function __construct(private readonly Setting $setting)
     {
-        $this->voices = new Voices($this->voice(...), self::MOST_VOICES);
+        $this->voices = new Voices($this->voice(...), self::MOST_VOICES, $setting->sampleRate);
     }
 
     public function set(ParameterValues $values): void

@@ -12,6 +12,9 @@ use Hafen\Note\NoteEventKind;
 /**
  * Gives the notes of an instrument to voices, and ends them: at their ends, when the pedal is lifted, or when a new note needs the place of
  * the oldest one, a released one first.
+ *
+ * The pitch wheel goes two semitones each way, the modulation wheel adds vibrato, volume and expression make all of it softer: by
+ * 40 log10(v / 127) dB each. Source: MIDI Manufacturers Association, General MIDI Level 2 (from memory).
  */
 final class Voices
 {
@@ -31,8 +34,30 @@ final class Voices
 
     private float $bend = 0.0;
 
+    /** Hertz of the vibrato, semitones it goes each way, and samples after which its pitch moves on. */
+    private const VIBRATO = 5.5;
+
+    private const DEEPEST = 0.5;
+
+    private const STEP = 32;
+
+    /** Seconds in which volume and expression reach 63 % of their way. */
+    private const SMOOTHED = 0.005;
+
+    /** 0 to 1. */
+    private float $modulation = 0.0;
+
+    /** @var array<int, float> gains of volume and expression by number, where they were moved */
+    private array $gains = [];
+
+    /** The product of those on its way. */
+    private float $gain = 1.0;
+
+    /** Samples since the last reset. */
+    private int $clock = 0;
+
     /** @param  Closure(int, float): ?Voice  $make  of a key and a velocity from 0 to 1; null where the instrument has no sound for it */
-    public function __construct(private readonly Closure $make, private int $most)
+    public function __construct(private readonly Closure $make, private int $most, private readonly int $sampleRate)
     {
     }
 
@@ -58,9 +83,9 @@ final class Voices
     public function reset(): void
     {
         $this->held = $this->choked = [];
-        $this->pedalled = [];
-        $this->isPedalDown = false;
-        $this->bend = 0.0;
+        $this->rest();
+        $this->gain = 1.0;
+        $this->clock = 0;
     }
 
     /**
@@ -90,11 +115,49 @@ final class Voices
      */
     private function sounding(array $sound, int $from, int $to): array
     {
+        for ($at = $from; $at < $to; $at = $end) {
+            $end = $this->modulation > 0.0 ? min($to, $at + self::STEP - ($this->clock % self::STEP)) : $to;
+            $vibrato = $this->modulation > 0.0 ? self::DEEPEST * $this->modulation * sin(2.0 * M_PI * self::VIBRATO * intdiv($this->clock, self::STEP) * self::STEP / $this->sampleRate) : 0.0;
+            $sound = $this->voiced($sound, $at, $end, $this->bend + $vibrato);
+            $this->clock += $end - $at;
+        }
+
+        return $this->softened($sound, $from, $to);
+    }
+
+    /**
+     * @param  list<float>  $sound
+     * @return list<float>
+     */
+    private function softened(array $sound, int $from, int $to): array
+    {
+        $target = (float) array_product($this->gains);
+        $gain = $this->gain;
+        if ($gain === 1.0 && $target === 1.0) {
+            return $sound;
+        }
+        $step = 1.0 - exp(-1.0 / (self::SMOOTHED * $this->sampleRate));
+        for ($i = $from; $i < $to; ++$i) {
+            $gain = abs($target - $gain) < 1e-9 ? $target : $gain + $step * ($target - $gain);
+            $sound[$i] *= $gain;
+        }
+        $this->gain = $gain;
+
+        return $sound;
+    }
+
+    /**
+     * @param  list<float>  $sound
+     * @param  float  $bend  semitones
+     * @return list<float>
+     */
+    private function voiced(array $sound, int $from, int $to, float $bend): array
+    {
         foreach ($this->held as [, $voice]) {
-            $sound = $voice->add($sound, $from, $to, $this->bend);
+            $sound = $voice->add($sound, $from, $to, $bend);
         }
         foreach ($this->choked as $voice) {
-            $sound = $voice->add($sound, $from, $to, $this->bend);
+            $sound = $voice->add($sound, $from, $to, $bend);
         }
         $this->held = array_values(array_filter($this->held, static fn (array $one): bool => ! $one[1]->isOver()));
         $this->choked = array_values(array_filter($this->choked, static fn (Voice $voice): bool => ! $voice->isOver()));
@@ -118,6 +181,11 @@ final class Voices
         $voice = ($this->make)($key, $velocity);
         if ($voice === null) {
             return;
+        }
+        if ($this->isSilent()) {
+            // While nothing sounds nothing is on its way.
+            $this->clock = 0;
+            $this->gain = (float) array_product($this->gains);
         }
         if (count($this->held) >= $this->most) {
             $this->steal();
@@ -143,6 +211,10 @@ final class Voices
     {
         if ($controller === NoteControl::BEND) {
             $this->bend = self::BEND * $value / 8192.0;
+        } elseif ($controller === NoteControl::MODULATION) {
+            $this->modulation = $value / 127.0;
+        } elseif ($controller === NoteControl::VOLUME || $controller === NoteControl::EXPRESSION) {
+            $this->gains[$controller] = ($value / 127.0) ** 2;
         } elseif ($controller === NoteControl::SUSTAIN) {
             $this->isPedalDown = $value >= 64.0;
             foreach ($this->isPedalDown ? [] : array_keys($this->pedalled) as $key) {
@@ -159,9 +231,15 @@ final class Voices
             $this->choked[] = $voice;
         }
         $this->held = [];
-        $this->pedalled = [];
+        $this->rest();
+    }
+
+    /** Controllers go where they rest. */
+    private function rest(): void
+    {
+        $this->pedalled = $this->gains = [];
         $this->isPedalDown = false;
-        $this->bend = 0.0;
+        $this->bend = $this->modulation = 0.0;
     }
 
     private function steal(): void

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { NoteClip } from '@/api/types';
+import type { NoteClip, Rules } from '@/api/types';
 import { followPointer } from '@/composables/followPointer';
 import { useSteps } from '@/composables/useSteps';
 import { newGesture } from '@/gesture';
@@ -10,7 +10,7 @@ import { useSession } from '@/stores/session';
 const props = defineProps<{
     channel: string;
     clips: NoteClip[];
-    controller: { number: number; name: string; lowest: number; highest: number };
+    controller: Rules['controllers'][number];
     left: number;
     width: number;
     top: number;
@@ -66,7 +66,7 @@ const shown = computed(() =>
 );
 const line = computed(() => {
     const sorted = [...points.value].sort((one, other) => one.at - other.at);
-    let value = sorted.filter(({ at }) => props.x(at) < props.left).at(-1)?.value ?? 0;
+    let value = sorted.filter(({ at }) => props.x(at) < props.left).at(-1)?.value ?? props.controller.rest;
     let path = `M${props.left} ${y(value)}`;
     for (const point of sorted.filter(({ at }) => props.x(at) >= props.left && props.x(at) <= props.width)) {
         path += `H${props.x(point.at)}V${y(point.value)}`;

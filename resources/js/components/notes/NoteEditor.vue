@@ -87,7 +87,7 @@ const controllers = computed(() => {
         ...[...used]
             .filter((number) => !named.some((one) => one.number === number))
             .sort((one, other) => one - other)
-            .map((number) => ({ number, name: `Controller ${number}`, lowest: 0, highest: 127 })),
+            .map((number) => ({ number, name: `Controller ${number}`, lowest: 0, highest: 127, rest: 0 })),
     ];
 });
 const controller = computed(() => controllers.value.find(({ number }) => number === strip.value) ?? null);
