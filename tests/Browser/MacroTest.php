@@ -99,3 +99,14 @@ it('switches an insert with a macro that is a switch', function (): void {
     $this->browser->find('[data-macro] [role=switch]')->click();
     $this->browser->until(fn (): bool => driveOnServer()['on'] === false, 'the drive to be off again');
 });
+
+it('stands where it stood when the page is closed while it is assigned', function (): void {
+    onServerDo(['type' => 'add-macro', 'channel' => 'cello', 'name' => 'Bite']);
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel="cello"]');
+    clickOn('[data-channel-row="cello"] .name', 'Cello');
+    $this->browser->waitFor('[data-assign]')->click();
+    $this->browser->until(fn (): bool => macroOnServer()['value'] == 1, 'its end');
+    $this->browser->driver->get('about:blank');
+    $this->browser->until(fn (): bool => macroOnServer()['value'] == 0, 'where it stood');
+});

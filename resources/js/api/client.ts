@@ -24,14 +24,20 @@ export class Refused extends Error {
 const TRIES = 4;
 const PAUSE = 500;
 
+/** Characters browsers send on behalf of a page that is closed, with some to spare. */
+const MOST_KEPT = 4_000;
+
 async function once<T>(method: string, path: string, body?: unknown): Promise<T> {
     let response: Response;
+    const sent = body === undefined || body instanceof Blob ? body : JSON.stringify(body);
     try {
         response = await fetch(`/api/${path}`, {
             method,
             // The header no other page can send here unasked.
             headers: { Accept: 'application/json', 'Content-Type': 'application/json', 'X-Hafen': '1' },
-            body: body === undefined ? undefined : body instanceof Blob ? body : JSON.stringify(body),
+            body: sent,
+            // What is done last on a page arrives though the page is closed.
+            keepalive: method !== 'GET' && typeof sent === 'string' && sent.length < MOST_KEPT,
         });
     } catch {
         throw new Refused(0, 'server', 'Hafen does not answer. Is it still running?');

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '@/api/edits';
@@ -118,6 +119,8 @@ export const useMacros = defineStore('macros', () => {
     }
 
     session.through = instead;
+    // Who closes the page while a macro is assigned finds it where it stood.
+    useEventListener(window, 'pagehide', end);
     // What is assigned may be removed, and nobody assigns to what is out of sight.
     watch(
         () => [

@@ -239,6 +239,7 @@ function remove(): void {
 <style scoped>
 .actions {
     display: flex;
+    flex-wrap: wrap;
     white-space: nowrap;
     align-items: center;
     gap: 2px;

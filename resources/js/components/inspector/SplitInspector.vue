@@ -289,6 +289,7 @@ function dissolve(keep: string): void {
 <style scoped>
 .actions {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
     margin: 0 -8px 4px;
 }
