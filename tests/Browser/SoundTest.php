@@ -88,3 +88,36 @@ it('puts a selector between branches, steps through them by key, and drags the e
     $this->browser->until(fn (): bool => selectorNow()['value'] < 0.3, 'the first branch again');
     expect($this->browser->complaints())->toBe([]);
 });
+
+it('moves a selector and chooses sounds by the keys of a note channel, while they are played', function (): void {
+    onServerDo(['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys']);
+    onServerDo(['type' => 'add-split', 'channel' => 'cello', 'branches' => 2]);
+    $split = array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => $insert['type'] === 'split'))[0];
+    onServerDo(['type' => 'add-selector', 'split' => $split['id']]);
+    onServerDo(['type' => 'set-branch-gain', 'branches' => [$split['branches'][1]['id']], 'gain' => -40]);
+    onServerDo(['type' => 'add-sound-switch', 'channel' => 'cello', 'name' => 'Tone', 'sound' => 'Dry']);
+    showCello();
+    $this->browser->find('[data-sounds] [data-fold]')->click();
+    choose('[data-sound-notes] .choice-menu', 'Keys');
+    $this->browser->until(fn (): bool => (channelOnServer('Cello')['sounds'][0]['notes'] ?? null) === ['channel' => 'keys', 'lowest' => 24], 'its keys');
+    $this->browser->waitFor('[data-channel-row="cello"] .fork')->click();
+    choose('[data-selector-notes] .choice-menu', 'keys of Keys');
+    $this->browser->until(fn (): bool => (selectorNow()['notes']['value'] ?? '') === 'key', 'the notes of the selector');
+    $this->browser->find('[data-channel-row="keys"] .name')->click();
+    $this->browser->waitFor('[data-open-notes]')->click();
+    $this->browser->waitFor('[data-play-keys]')->click();
+    $this->browser->script('const one = [...document.querySelectorAll("button")].find((o) => o.textContent.includes("Play")); one.click()');
+    $key = fn (string $type, string $key): mixed => $this->browser->script("document.body.dispatchEvent(new KeyboardEvent('{$type}', {key: '{$key}', bubbles: true}))");
+    $level = fn (): float => (float) $this->browser->script('return Number(document.querySelector("[data-tap=\'cello:pre-fader\']")?.dataset.level || -99)');
+    // D#5 is far up, and the selector stays there when it is let go: the upper branch is 40 dB softer.
+    $key('keydown', 'p');
+    $this->browser->until(fn (): bool => $level() > -75.0 && $level() < -38.0, 'the upper branch to sound alone');
+    $key('keyup', 'p');
+    foreach (['z', 'z'] as $octave) {
+        $key('keydown', $octave);
+    }
+    $key('keydown', 'a');
+    $this->browser->until(fn (): bool => $level() > -30.0, 'the lower branch to sound alone');
+    $key('keyup', 'a');
+    expect($this->browser->complaints())->toBe([]);
+});
