@@ -89,7 +89,7 @@ final readonly class ProcessorDocs
     private function source(string $processor): string
     {
         $comment = (new ReflectionClass($this->processors->make($processor, [], new Setting(48000, 120.0))))->getDocComment();
-        $plain = trim((string) preg_replace('/\s+/', ' ', (string) preg_replace('/^\s*\/?\*+\/?/m', '', (string) $comment)));
+        $plain = trim((string) preg_replace('/\s+/', ' ', (string) preg_replace('/^\s*\/?\*+\/?|\*\/\s*$/m', '', (string) $comment)));
         $plain = (string) preg_replace('/\{@see \\\\?(\w+)(?:\(\))?\}/', '`$1`', $plain);
 
         return preg_match('/Sources?: .*/', $plain, $found) === 1 ? $found[0] : $plain;

@@ -7,15 +7,12 @@ namespace Hafen\Document;
 use Hafen\Note\Note;
 use Hafen\Note\NoteClip;
 use Hafen\Note\NoteControl;
+use Hafen\Note\Ticks;
+use Hafen\Session\Source\NoteSource;
 
 /** Clips of notes to and from the format. */
 final class NoteCodec
 {
-    public const MOST_CLIPS = 1000;
-
-    /** Ticks a session can have: more than two days at 120 BPM. */
-    public const LONGEST = 400_000_000;
-
     /**
      * @return list<NoteClip>
      *
@@ -23,7 +20,7 @@ final class NoteCodec
      */
     public static function clips(?JsonNode $node): array
     {
-        $clips = array_map(self::clip(...), $node?->items(self::MOST_CLIPS) ?? []);
+        $clips = array_map(self::clip(...), $node?->items(NoteSource::MOST_CLIPS) ?? []);
         if ($node !== null) {
             DocumentRules::unique(array_map(static fn (NoteClip $clip): string => $clip->id, $clips), $node->pointer);
         }
@@ -39,7 +36,7 @@ final class NoteCodec
         $clip = new NoteClip(
             $node->get('id')->id(),
             $start,
-            $node->get('length')->integer(1, self::LONGEST - $start),
+            $node->get('length')->integer(1, Ticks::LAST - $start),
             [],
             array_map(self::control(...), $node->optional('controls')?->items(NoteClip::MOST_CONTROLS) ?? []),
         );
@@ -49,7 +46,7 @@ final class NoteCodec
 
     public static function start(JsonNode $node): int
     {
-        return $node->integer(0, self::LONGEST - 1);
+        return $node->integer(0, Ticks::LAST - 1);
     }
 
     /** @return list<Note> */
@@ -67,7 +64,7 @@ final class NoteCodec
         return array_map(static function (JsonNode $pair) use ($controller): NoteControl {
             $parts = $pair->items(2);
 
-            return count($parts) === 2 ? new NoteControl($parts[0]->integer(0, self::LONGEST), $controller, self::value($controller, $parts[1])) : throw $pair->expected('a movement as [at, value]');
+            return count($parts) === 2 ? new NoteControl($parts[0]->integer(0, Ticks::LAST), $controller, self::value($controller, $parts[1])) : throw $pair->expected('a movement as [at, value]');
         }, $node->items(NoteClip::MOST_CONTROLS));
     }
 
@@ -85,11 +82,11 @@ final class NoteCodec
             throw $node->expected('a note as [at, length, key, velocity]');
         }
 
-        return new Note($parts[0]->integer(0, self::LONGEST), $parts[1]->integer(1, self::LONGEST), $parts[2]->integer(0, 127), $parts[3]->integer(1, 127));
+        return new Note($parts[0]->integer(0, Ticks::LAST), $parts[1]->integer(1, Ticks::LAST), $parts[2]->integer(0, 127), $parts[3]->integer(1, 127));
     }
 
     /** A movement stands as [at, controller, value]. */
-    private static function control(JsonNode $node): NoteControl
+    public static function control(JsonNode $node): NoteControl
     {
         $parts = $node->items(3);
         if (count($parts) !== 3) {
@@ -97,7 +94,7 @@ final class NoteCodec
         }
         $controller = $parts[1]->integer(0, NoteControl::BEND);
 
-        return new NoteControl($parts[0]->integer(0, self::LONGEST), $controller, self::value($controller, $parts[2]));
+        return new NoteControl($parts[0]->integer(0, Ticks::LAST), $controller, self::value($controller, $parts[2]));
     }
 
     /** @return array<string, mixed> */

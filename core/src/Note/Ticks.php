@@ -10,6 +10,12 @@ final readonly class Ticks
     /** In a quarter note. */
     public const PER_BEAT = 960;
 
+    /** In a bar: four quarter notes. */
+    public const PER_BAR = 4 * self::PER_BEAT;
+
+    /** The last one a session can have: more than two days at 120 BPM. */
+    public const LAST = 400_000_000;
+
     public function __construct(private float $tempo, private int $sampleRate)
     {
     }

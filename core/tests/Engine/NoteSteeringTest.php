@@ -41,7 +41,7 @@ function steeredSplit(SelectorNotes $notes, float $value = 0.0): Session
     ], length: STEER_LENGTH);
 }
 
-function steady(): MemoryLibrary
+function steadyTone(): MemoryLibrary
 {
     return new MemoryLibrary(['one' => [array_fill(0, STEER_LENGTH, 0.25)]]);
 }
@@ -62,14 +62,14 @@ it('goes where a key or a velocity lies, along its glide, and turns back on its 
 
 it('lets branches sound by keys and velocities to the sample, the same for all block sizes and in the middle', function (SelectorNotes $notes): void {
     $session = steeredSplit($notes);
-    $sound = Mix::render($session, steady());
+    $sound = Mix::render($session, steadyTone());
     foreach ([[12000, 0.25, 0.0], [23999, 0.25, 0.0], [36000, 0.0, 0.25], [47999, 0.0, 0.25], [60000, 0.25, 0.0]] as [$at, $left, $right]) {
         expect($sound->left[$at])->toEqualWithDelta($left, 1e-9)->and($sound->right[$at])->toEqualWithDelta($right, 1e-9);
     }
     foreach ([64, 480, 4096] as $blockSize) {
-        expect(Mix::difference(Mix::render($session, steady(), $blockSize), $sound))->toBe(0.0);
+        expect(Mix::difference(Mix::render($session, steadyTone(), $blockSize), $sound))->toBe(0.0);
     }
-    $engine = Mix::engine($session, steady());
+    $engine = Mix::engine($session, steadyTone());
     $engine->start(24200, 0);
     expect(array_slice(Mix::take($engine, 2400)->right, 600))->toBe(array_slice($sound->right, 24800, 1800));
 })->with([
@@ -78,7 +78,7 @@ it('lets branches sound by keys and velocities to the sample, the same for all b
 ]);
 
 it('never jumps by more than its branches fade, even without a glide', function (): void {
-    $sound = Mix::render(steeredSplit(new SelectorNotes('keys', NoteValue::Key, 36, 84, 0.0)), steady());
+    $sound = Mix::render(steeredSplit(new SelectorNotes('keys', NoteValue::Key, 36, 84, 0.0)), steadyTone());
     $steps = array_map(static fn (float $one, float $next): float => abs($next - $one), array_slice($sound->left, 23000, 3000), array_slice($sound->left, 23001, 3000));
     expect(max($steps))->toBeLessThan(0.01);
 });
@@ -96,8 +96,8 @@ it('chooses sounds by keys, as the same lane of the switch does, and by no other
     ], edited(...), $base);
     $byNotes = edited($switch, ['type' => 'set-sound-notes', 'switch' => 'w1', 'notes' => ['channel' => 'keys', 'lowest' => 24]]);
     $byLane = edited($switch, ['type' => 'set-automation', 'channel' => 'one', 'target' => 'sound:w1', 'points' => [['at' => 0, 'value' => 0], ['at' => 24000, 'value' => 1], ['at' => 48000, 'value' => 0]]]);
-    $sound = Mix::render($byNotes, steady());
-    expect(Mix::difference($sound, Mix::render($byLane, steady())))->toBe(0.0)
+    $sound = Mix::render($byNotes, steadyTone());
+    expect(Mix::difference($sound, Mix::render($byLane, steadyTone())))->toBe(0.0)
         ->and($sound->left[40000] / $sound->left[20000])->toEqualWithDelta(10 ** (6 / 20), 1e-6)->and($sound->left[70000] / $sound->left[20000])->toEqualWithDelta(1.0, 1e-9)
         // A lane that was drawn comes first.
         ->and(steeringPoints(edited($byLane, ['type' => 'set-sound-notes', 'switch' => 'w1', 'notes' => ['channel' => 'keys', 'lowest' => 0]])))->toBe([[0, 0.0], [24000, 1.0], [48000, 0.0]]);

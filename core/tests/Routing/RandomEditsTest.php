@@ -46,7 +46,7 @@ it('sounds, after any sequence of edits, as the paths say', function (int $seed)
         $edit = RandomEdits::next($session);
         try {
             // NaiveMix has no clock: everything must be lined up. It knows no notes, and none of what moves a control from outside its lane.
-            $isUnknown = in_array($edit['type'], ['set-aligned', 'put-note-clip', 'set-notes'], true) || preg_match('/^(macro|sound):/', (string) ($edit['target'] ?? '')) === 1 && $edit['type'] === 'set-automation';
+            $isUnknown = in_array($edit['type'], ['set-aligned', 'add-notes', 'put-note-clip', 'set-notes'], true) || preg_match('/^(macro|sound):/', (string) ($edit['target'] ?? '')) === 1 && $edit['type'] === 'set-automation';
             $after = $isUnknown ? $session : edited($session, $edit);
             $session = count($after->channels) > 24 ? $session : $after;
             ++$made;

@@ -55,6 +55,7 @@ final class RandomEdits
             fn () => ['type' => 'add-channel', 'kind' => ['track', 'group', 'return', 'cue'][mt_rand(0, 3)], 'name' => 'New'],
             fn () => ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'],
             fn () => ['type' => 'put-note-clip', ...$clip(), 'clip' => ['id' => 'c'.mt_rand(1, 2), 'start' => mt_rand(0, 9), 'length' => mt_rand(1, 99), 'notes' => [[mt_rand(0, 99), 5, mt_rand(0, 127), 90]]]],
+            fn () => ['type' => 'add-notes', 'channel' => self::pick($noteChannels, 'main'), 'notes' => [[mt_rand(0, 9999), mt_rand(1, 5000), 60, 90]], 'controls' => [[mt_rand(0, 9999), 64, 127]]],
             fn () => ['type' => 'set-note-controls', ...$clip(), 'controller' => $yes ? 64 : 128, 'controls' => [[mt_rand(0, 20), mt_rand(0, 127)]]],
             fn () => ['type' => 'set-notes', ...$clip(), 'notes' => [[mt_rand(0, 20), 9, 60, mt_rand(1, 127)], [mt_rand(0, 20), 9, 64, 1]]],
             fn () => ['type' => 'move-note-clip', ...$clip(), 'start' => mt_rand(0, 500), 'length' => mt_rand(1, 500)],

@@ -195,6 +195,7 @@ type SplitEdit =
     | { type: 'dissolve-split'; split: string; keep: string };
 
 type NoteEdit =
+    | { type: 'add-notes'; channel: string; notes?: NoteRow[]; controls?: [number, number, number][] }
     | { type: 'put-note-clip'; channel: string; clip: NoteClip }
     | { type: 'move-note-clip'; channel: string; clip: string; start: number; length: number }
     | { type: 'remove-note-clip'; channel: string; clip: string }

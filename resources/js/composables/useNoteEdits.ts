@@ -17,7 +17,7 @@ export interface PlacedNote {
 /** Quarter notes in the bars the editor shows. */
 export const BEATS = 4;
 
-export const nameOf = (note: PlacedNote) => `${note.at}:${note.key}`;
+export const nameOf = (note: Pick<PlacedNote, 'at' | 'key'>) => `${note.at}:${note.key}`;
 
 /** The notes of a channel, those that are chosen, and what can be done with them. */
 export function useNoteEdits(channel: () => Channel) {
@@ -42,9 +42,9 @@ export function useNoteEdits(channel: () => Channel) {
     );
     const picked = computed(() => notes.value.filter((note) => chosen.value.includes(nameOf(note))));
 
-    /** Puts all notes, with other edits as one step; clips grow by whole bars where a note reaches beyond them. */
-    async function put(next: PlacedNote[], gesture: string | null = null, more: Edit[] = []): Promise<void> {
-        const ofNotes = clips.value.flatMap((clip) => {
+    /** Puts all notes as one step; clips grow by whole bars where a note reaches beyond them. */
+    async function put(next: PlacedNote[], gesture: string | null = null): Promise<void> {
+        const edits = clips.value.flatMap((clip) => {
             const own = next.filter((note) => note.clip === clip.id);
             const rows: NoteRow[] = own.map(({ at, length, key, velocity }) => [
                 Math.max(0, at - clip.start),
@@ -68,7 +68,6 @@ export function useNoteEdits(channel: () => Channel) {
             const set: Edit = { type: 'set-notes', channel: channel().id, clip: clip.id, notes: rows };
             return [...grown, ...(isSame(rows, clip.notes) ? [] : [set])];
         });
-        const edits = [...ofNotes, ...more];
         if (edits.length > 0) {
             await session.edit(
                 edits.length === 1 ? edits[0]! : { type: 'several', label: `Notes of ${channel().name}`, edits },
@@ -81,34 +80,15 @@ export function useNoteEdits(channel: () => Channel) {
         return rows.length === before.length && rows.every((row, i) => row.every((part, p) => part === before[i]![p]));
     }
 
-    /** The clip a tick lies in; a new one of whole bars where there is none. */
-    async function clipAt(tick: number): Promise<string> {
-        const found = clips.value.find(({ start, length }) => tick >= start && tick < start + length);
-        if (found) {
-            return found.id;
-        }
-        let number = clips.value.length + 1;
-        while (clips.value.some(({ id }) => id === `c${number}`)) {
-            ++number;
-        }
-        const start = Math.floor(tick / bar) * bar;
-        const next = Math.min(
-            ...clips.value.map((clip) => clip.start).filter((other) => other > tick),
-            start + 4 * bar,
-        );
+    /** Adds notes and movements of controllers where they lie, as one step. */
+    async function add(added: Omit<PlacedNote, 'clip'>[], controls: [number, number, number][] = []): Promise<void> {
         await session.edit({
-            type: 'put-note-clip',
+            type: 'add-notes',
             channel: channel().id,
-            clip: { id: `c${number}`, start, length: Math.max(1, next - start), notes: [] },
+            notes: added.map(({ at, length, key, velocity }): NoteRow => [at, length, key, velocity]),
+            controls,
         });
-        return `c${number}`;
-    }
-
-    async function add(at: number, key: number, length: number, velocity = 96): Promise<void> {
-        const clip = await clipAt(at);
-        const note = { clip, at, length, key, velocity };
-        await put([...notes.value, note]);
-        chosen.value = [nameOf(note)];
+        chosen.value = added.map(nameOf);
     }
 
     /** The notes with the chosen ones changed; they stay chosen where they go. */
@@ -165,10 +145,7 @@ export function useNoteEdits(channel: () => Channel) {
 
     async function paste(at: number): Promise<void> {
         if (screen.copiedNotes.length > 0) {
-            const clip = await clipAt(at);
-            const added = screen.copiedNotes.map((note) => ({ ...note, clip, at: at + note.at }));
-            await put([...notes.value, ...added]);
-            chosen.value = added.map(nameOf);
+            await add(screen.copiedNotes.map((note) => ({ ...note, at: at + note.at })));
         }
     }
 
@@ -181,7 +158,6 @@ export function useNoteEdits(channel: () => Channel) {
         picked,
         held,
         put,
-        clipAt,
         add,
         changed,
         moved,

@@ -1,8 +1,7 @@
 import { useEventListener } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
-import type { Edit } from '@/api/edits';
-import { nameOf, useNoteEdits, type PlacedNote } from '@/composables/useNoteEdits';
+import { useNoteEdits, type PlacedNote } from '@/composables/useNoteEdits';
 import { useControllers } from './controllers';
 import { useListening } from './listening';
 import { useSession } from './session';
@@ -34,7 +33,8 @@ export const useKeysPlayed = defineStore('keys', () => {
     let keptFrom = 0;
     const pressedAt = new Map<number, { at: number; time: number; velocity: number }>();
     const taken: Omit<PlacedNote, 'clip'>[] = [];
-    const moved: { at: number; controller: number; value: number }[] = [];
+    /** Tick, number and value of each movement. */
+    const moved: [number, number, number][] = [];
     let number = 0;
 
     const found = computed(() => session.channels.find(({ id }) => id === channel.value) ?? null);
@@ -132,7 +132,7 @@ export const useKeysPlayed = defineStore('keys', () => {
         controls.value = { ...controls.value, [number]: value };
         const at = ticks(heardAt());
         if (isRecording.value && listening.isPlaying && at >= keptFrom) {
-            moved.push({ at, controller: number, value });
+            moved.push([at, number, value]);
         }
     }
 
@@ -153,39 +153,10 @@ export const useKeysPlayed = defineStore('keys', () => {
         }
         [...pressedAt.keys()].forEach(release);
         isRecording.value = false;
-        const first = Math.min(...[...taken, ...moved].map(({ at }) => at));
-        if (Number.isFinite(first) && found.value) {
-            const clip = await edits.clipAt(first);
-            const added = taken.map((note) => ({ ...note, clip }));
-            const names = added.map(nameOf);
-            await edits.put(
-                [...edits.notes.value.filter((note) => !names.includes(nameOf(note))), ...added],
-                null,
-                controlsOf(clip),
-            );
+        if (taken.length + moved.length > 0 && found.value) {
+            await edits.add(taken, moved);
         }
         taken.length = moved.length = 0;
-    }
-
-    /** What was moved, in place of what the clip has of it in that time. */
-    function controlsOf(clip: string): Edit[] {
-        const own = edits.clips.value.find(({ id }) => id === clip);
-        return [...new Set(moved.map(({ controller }) => controller))].map((controller) => {
-            const points = moved
-                .filter((one) => one.controller === controller)
-                .map(({ at, value }): [number, number] => [at - (own?.start ?? 0), value]);
-            const [from, to] = [points[0]![0], points[points.length - 1]![0]];
-            const others = (own?.controls ?? [])
-                .filter(([at, number]) => number === controller && (at < from || at > to))
-                .map(([at, , value]): [number, number] => [at, value]);
-            return {
-                type: 'set-note-controls',
-                channel: found.value!.id,
-                clip,
-                controller,
-                controls: [...others, ...points],
-            };
-        });
     }
 
     function isTyping(target: EventTarget | null): boolean {

@@ -8,6 +8,7 @@ use Hafen\Document\InvalidDocument;
 use Hafen\Document\JsonNode;
 use Hafen\Document\NoteCodec;
 use Hafen\Edit\Edit;
+use Hafen\Edit\Note\AddNotes;
 use Hafen\Edit\Note\MoveNoteClip;
 use Hafen\Edit\Note\PutNoteClip;
 use Hafen\Edit\Note\QuantiseNotes;
@@ -38,6 +39,7 @@ final class NoteEditCodec
             'move-note-clip' => self::move($fields('start', 'length')),
             'set-notes' => new SetNotes($fields('notes')->get('channel')->id(), $clip(), NoteCodec::notes($node->get('notes'))),
             'set-note-controls' => self::controls($fields('controller', 'controls')),
+            'add-notes' => self::added($node->keys(['type', 'channel'], ['notes', 'controls'])),
             'quantise-notes' => new QuantiseNotes($node->keys(['type', 'channel', 'clip', 'grid'], ['notes', 'strength'])->get('channel')->id(), $clip(), self::places($node), $node->get('grid')->integer(1, 16 * Ticks::PER_BEAT), $node->optional('strength')?->number(0.0, 1.0) ?? 1.0),
             'transpose-notes' => new TransposeNotes($node->keys(['type', 'channel', 'clip', 'by'], ['notes'])->get('channel')->id(), $clip(), self::places($node), $node->get('by')->integer(-127, 127)),
             default => null,
@@ -51,11 +53,20 @@ final class NoteEditCodec
         return new SetNoteControls($node->get('channel')->id(), $node->get('clip')->id(), $controller, NoteCodec::controlsOf($controller, $node->get('controls')));
     }
 
+    private static function added(JsonNode $node): AddNotes
+    {
+        return new AddNotes(
+            $node->get('channel')->id(),
+            $node->has('notes') ? NoteCodec::notes($node->get('notes')) : [],
+            array_map(NoteCodec::control(...), $node->optional('controls')?->items(NoteClip::MOST_CONTROLS) ?? []),
+        );
+    }
+
     private static function move(JsonNode $node): MoveNoteClip
     {
         $start = NoteCodec::start($node->get('start'));
 
-        return new MoveNoteClip($node->get('channel')->id(), $node->get('clip')->id(), $start, $node->get('length')->integer(1, NoteCodec::LONGEST - $start));
+        return new MoveNoteClip($node->get('channel')->id(), $node->get('clip')->id(), $start, $node->get('length')->integer(1, Ticks::LAST - $start));
     }
 
     /** @return ?list<int> */

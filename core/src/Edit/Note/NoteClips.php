@@ -7,6 +7,7 @@ namespace Hafen\Edit\Note;
 use Hafen\Edit\Channels;
 use Hafen\Edit\Refusals\NoSuchNoteClip;
 use Hafen\Edit\Refusals\NotANoteChannel;
+use Hafen\Edit\Refusals\TooManyNotes;
 use Hafen\Note\NoteClip;
 use Hafen\Note\Ticks;
 use Hafen\Session\Channel\Channel;
@@ -32,10 +33,24 @@ final class NoteClips
         return self::grown($session->withChannel($found->withSource($source->withClip($change($source->clip($clip) ?? throw NoSuchNoteClip::withId($clip))))), $channel);
     }
 
-    /** The session, long enough for the notes of a channel. */
+    /**
+     * The session, long enough for the notes of a channel.
+     *
+     * @throws TooManyNotes where a document could not hold them
+     */
     public static function grown(Session $session, string $channel): Session
     {
-        [, $source] = self::source($session, $channel);
+        [$found, $source] = self::source($session, $channel);
+        if (count($source->notes) > NoteSource::MOST_CLIPS) {
+            throw TooManyNotes::clipsOn($found->name, NoteSource::MOST_CLIPS);
+        }
+        foreach ($source->notes as $clip) {
+            match (true) {
+                count($clip->notes) > NoteClip::MOST_NOTES => throw TooManyNotes::in($found->name, NoteClip::MOST_NOTES),
+                count($clip->controls) > NoteClip::MOST_CONTROLS => throw TooManyNotes::movements($found->name, NoteClip::MOST_CONTROLS),
+                default => null,
+            };
+        }
 
         return $session->withLength(max($session->length, (new Ticks($session->tempo, $session->sampleRate))->sample($source->end())));
     }

@@ -8,7 +8,6 @@ use Hafen\Edit\Channels;
 use Hafen\Edit\Edit;
 use Hafen\Note\NoteClip;
 use Hafen\Session\Session;
-use Hafen\Session\Source\NoteSource;
 
 /** A clip of notes on a note channel; one of the same id is replaced. */
 final readonly class PutNoteClip implements Edit
@@ -20,10 +19,8 @@ final readonly class PutNoteClip implements Edit
     public function apply(Session $session): Session
     {
         [$channel, $source] = NoteClips::source($session, $this->channel);
-        $clips = [...array_values(array_filter($source->notes, fn (NoteClip $clip): bool => $clip->id !== $this->clip->id)), $this->clip];
-        usort($clips, static fn (NoteClip $one, NoteClip $other): int => [$one->start, $one->id] <=> [$other->start, $other->id]);
 
-        return NoteClips::grown($session->withChannel($channel->withSource(new NoteSource($clips))), $this->channel);
+        return NoteClips::grown($session->withChannel($channel->withSource($source->withAdded($this->clip))), $this->channel);
     }
 
     public function label(Session $before): string

@@ -16,7 +16,7 @@ use Hafen\Processor\Scale;
 use Hafen\Processor\Setting;
 use Hafen\Processor\TakesNotes;
 
-/** Plays recordings at the pitch of notes: up to three, each for its keys and velocities, all with one loop and envelope. */
+/** Up to three recordings, each for its keys and velocities, all with one loop and envelope. */
 final class Sampler implements Processor, TakesNotes
 {
     use NoLatency;

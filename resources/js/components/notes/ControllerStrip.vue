@@ -18,7 +18,7 @@ const props = defineProps<{
     x: (tick: number) => number;
     tickAt: (px: number) => number;
     grid: number;
-    clipAt: (tick: number) => Promise<string>;
+    add: (notes: [], controls: [number, number, number][]) => Promise<void>;
 }>();
 
 const session = useSession();
@@ -97,12 +97,11 @@ function withPoint(of: Point[], point: Point, before: Point | null = null): Poin
     return [...of.filter((one) => one !== before && !(one.clip === point.clip && one.at === point.at)), point];
 }
 
-async function add(event: MouseEvent): Promise<void> {
+async function addMovement(event: MouseEvent): Promise<void> {
     const area = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     const at = Math.max(0, Math.round(props.tickAt(event.clientX - area.left) / props.grid) * props.grid);
-    const point = { clip: await props.clipAt(at), at, value: valueAt(event.clientY - area.top) };
-    chosen.value = nameOf(point);
-    await put(withPoint(points.value, point), [point.clip]);
+    await props.add([], [[at, props.controller.number, valueAt(event.clientY - area.top)]]);
+    chosen.value = points.value.filter((point) => point.at === at).map(nameOf)[0] ?? null;
 }
 
 function drag(event: PointerEvent, point: Point): void {
@@ -162,7 +161,7 @@ function press(event: KeyboardEvent, point: Point): void {
 
 <template>
     <g data-controller-strip>
-        <rect :x="left" :y="top" :width="width - left" :height="height" class="ground" @dblclick.stop="add">
+        <rect :x="left" :y="top" :width="width - left" :height="height" class="ground" @dblclick.stop="addMovement">
             <title>Double-click adds a movement of the {{ controller.name }}</title>
         </rect>
         <path :d="line" class="line" />

@@ -9,7 +9,9 @@ import { BEATS, nameOf, useNoteEdits, type PlacedNote } from '@/composables/useN
 import { useSteps } from '@/composables/useSteps';
 import { keyName } from '@/format';
 import { newGesture } from '@/gesture';
+import { allInserts } from '@/inserts';
 import { rules } from '@/rules';
+import { useFreezes } from '@/stores/freezes';
 import { useKeysPlayed } from '@/stores/keys';
 import { useListening } from '@/stores/listening';
 import { useScreen } from '@/stores/screen';
@@ -23,7 +25,21 @@ const session = useSession();
 const listening = useListening();
 const screen = useScreen();
 const keys = useKeysPlayed();
+const freezes = useFreezes();
 const isPlayed = computed(() => keys.channel === props.channel.id);
+/** Why its keys do not sound. */
+const silence = computed(() => {
+    const { name, frozen, off, mute, inserts } = props.channel;
+    if (frozen) {
+        return `${name} is frozen: its file plays, its keys do not sound.`;
+    }
+    if (off || mute) {
+        return `${name} is ${off ? 'switched off' : 'muted'}: its keys do not sound.`;
+    }
+    return allInserts(inserts).some(({ type }) => type === 'instrument')
+        ? null
+        : `${name} has no instrument in its row: its keys only steer what follows them.`;
+});
 const steps = useSteps();
 const edits = useNoteEdits(() => props.channel);
 const { perBeat, bar, notes, chosen, picked, held } = edits;
@@ -166,11 +182,13 @@ function placeOf(event: MouseEvent): [number, number] {
     return [event.clientX - around.left, event.clientY - around.top];
 }
 
+const newNote = (at: number, key: number) => ({ at, key, length: grid.value, velocity: 96 });
+
 async function addAt(event: MouseEvent): Promise<void> {
     const [px, py] = placeOf(event);
     if (px > LEFT && py > HEAD && py < bottom) {
         const at = Math.max(0, Math.floor(tickAt(px) / grid.value) * grid.value);
-        await edits.add(at, keyAt(py), grid.value);
+        await edits.add([newNote(at, keyAt(py))]);
         area.value?.focus();
     }
 }
@@ -298,7 +316,7 @@ function actionOf(event: KeyboardEvent): (() => unknown) | null {
     };
     const always: Record<string, () => unknown> = {
         q: () => edits.quantise(grid.value),
-        Enter: () => edits.add(onGrid(playhead.value), picked.value[0]?.key ?? lowest.value + 12, grid.value),
+        Enter: () => edits.add([newNote(onGrid(playhead.value), picked.value[0]?.key ?? lowest.value + 12)]),
         PageDown: () => go(bar),
         PageUp: () => go(-bar),
     };
@@ -380,6 +398,10 @@ function press(event: KeyboardEvent): void {
                 close
             </button>
         </div>
+        <p v-if="isPlayed && silence" class="silence" data-silence>
+            {{ silence }}
+            <button v-if="channel.frozen" class="plain" @click="freezes.unfreeze([channel.id])">unfreeze</button>
+        </p>
         <div v-if="isPlayed" class="head">
             <span class="figure">A to P from {{ keyName(keys.lowest) }}, Z X octaves</span>
             <button
@@ -501,7 +523,7 @@ function press(event: KeyboardEvent): void {
                 :x="x"
                 :tick-at="tickAt"
                 :grid="grid"
-                :clip-at="edits.clipAt"
+                :add="edits.add"
             />
             <line
                 v-if="playhead >= from && playhead <= from + span"
@@ -531,6 +553,13 @@ function press(event: KeyboardEvent): void {
     gap: 2px 12px;
     padding: 3px 10px;
     border-bottom: 1px solid var(--contour);
+}
+
+.silence {
+    margin: 0;
+    padding: 3px 10px;
+    border-bottom: 1px solid var(--contour);
+    color: var(--ink);
 }
 
 .grid {
