@@ -133,5 +133,12 @@ it('plays a note channel by the keys of the computer, stopped and while it plays
     $this->browser->find('[data-record-keys]')->click();
     $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 1, 'what was played');
     [$at, $length, $pitch, $velocity] = notesOnServer('Notes 1')[0];
-    expect($pitch)->toBe(64)->and($velocity)->toBe(96)->and($at)->toBeGreaterThan(0)->and($length)->toBeGreaterThan(200)->and($this->browser->complaints())->toBe([]);
+    expect($pitch)->toBe(64)->and($velocity)->toBe(96)->and($at)->toBeGreaterThan(0)->and($length)->toBeGreaterThan(200);
+    // One step back, and the clip it made is gone with it.
+    $this->browser->find('body')->sendKeys([WebDriverKeys::CONTROL, 'z']);
+    $this->browser->until(fn (): bool => channelOnServer('Notes 1')['source']['clips'] === [], 'nothing recorded');
+    // Where keys cannot sound, it says why.
+    expect($this->browser->script('return document.querySelector("[data-silence]")'))->toBeNull();
+    $this->browser->script('document.querySelector(\'[aria-label="Mute Notes 1"]\').click()');
+    expect($this->browser->waitFor('[data-silence]')->getText())->toContain('Notes 1 is muted: its keys do not sound.')->and($this->browser->complaints())->toBe([]);
 });
