@@ -98,7 +98,7 @@ final class NotePlayer
      */
     private function begun(int $position): array
     {
-        $events = [NoteEvent::allOff()];
+        $events = [NoteEvent::allOff(0, $this->schedule->heldFor($position))];
         foreach ($this->schedule->controlsBefore($position) as $controller => $value) {
             $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
         }

@@ -9,15 +9,17 @@ final readonly class NoteEvent
 {
     /**
      * @param  int  $key  of a note; number of a controller, see {@see NoteControl}
-     * @param  float  $value  velocity from 0 to 1; of a controller as it is
+     * @param  float  $value  velocity from 0 to 1; of a controller as it is; where all end at a jump, for how many samples keys have been held
+     *                        there without a gap
      */
     public function __construct(public int $at, public NoteEventKind $kind, public int $key = 0, public float $value = 0.0)
     {
     }
 
-    public static function allOff(int $at = 0): self
+    /** @param  int  $heldFor  samples for which keys have been held without a gap where playing goes on */
+    public static function allOff(int $at = 0, int $heldFor = 0): self
     {
-        return new self($at, NoteEventKind::AllOff);
+        return new self($at, NoteEventKind::AllOff, 0, (float) $heldFor);
     }
 
     public function at(int $at): self

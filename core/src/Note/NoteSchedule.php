@@ -102,6 +102,24 @@ final readonly class NoteSchedule
         return $down;
     }
 
+    /** Samples for which keys have been down without a gap just before a sample; 0 where none is. */
+    public function heldFor(int $position): int
+    {
+        $down = [];
+        $since = $position;
+        for ($i = 0, $n = $this->firstAt($position); $i < $n; ++$i) {
+            $event = $this->events[$i];
+            if ($event->isOn()) {
+                $since = $down === [] ? $event->at : $since;
+                $down[$event->key] = true;
+            } elseif ($event->isOff()) {
+                unset($down[$event->key]);
+            }
+        }
+
+        return $down === [] ? 0 : $position - $since;
+    }
+
     /** How long the longest note sounds in samples, held by its key and then by the pedal. */
     public function longest(): int
     {

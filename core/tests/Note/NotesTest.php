@@ -217,6 +217,29 @@ it('plays arpeggios as tables have them', function (array $parameters, array $ex
     'swing' => [['swing' => 50.0], ['0 on 60', '9000 on 64', '12000 on 67', '21000 on 60', '24000 on 64', '33000 on 67']],
 ]);
 
+it('goes on with the arpeggio where it would be, wherever playing begins', function (string $order, int $from): void {
+    // G is held all the while, C and E come and go over it; then nothing, and another chord.
+    $clip = (new NoteClip('c1', 0, 4000))->withNotes([new Note(30, 1600, 67, 90), new Note(40, 700, 60, 90), new Note(500, 700, 64, 90), new Note(1700, 400, 62, 90), new Note(1700, 2000, 65, 90)]);
+    $play = static function (int $from) use ($clip, $order): array {
+        $player = new NotePlayer(48000);
+        $player->set([$clip], 120.0);
+        $arpeggio = ProcessorCatalogue::standard()->make('arpeggio', ['order' => $order, 'octaves' => 2.0], new Setting(48000, 120.0));
+        assert($arpeggio instanceof ChangesNotes);
+        $arpeggio->set(ParameterValues::of(ProcessorCatalogue::standard()->spec('arpeggio'), ['order' => $order, 'octaves' => 2.0]));
+        $made = [];
+        for ($at = $from; $at < 90_000; $at += 500) {
+            $arpeggio->at($at);
+            foreach ($arpeggio->changed($player->read($at, 500), 500) as $event) {
+                $made[] = $event->at($event->at + $at);
+            }
+        }
+
+        return array_values(array_filter(written($made), static fn (string $event): bool => str_contains($event, ' on ') && (int) $event < 90_000));
+    };
+    $later = array_values(array_filter($play(0), static fn (string $event): bool => (int) $event >= $from));
+    expect($play($from))->toBe($later)->and(count($later))->toBeGreaterThan(3);
+})->with(['up', 'played'])->with([6000, 12_001, 25_000, 36_500, 42_200, 60_000]);
+
 it('plays keys as they were pressed, and ends each note at its gate, also when the keys are gone', function (): void {
     $events = NoteEvent::sorted([...pressed(0, 20000, 67), ...pressed(10, 20000, 60), ...pressed(20, 20000, 64)]);
     expect(effectOf('arpeggio', ['note' => '1/16', 'gate' => 50.0, 'order' => 'played'], $events))

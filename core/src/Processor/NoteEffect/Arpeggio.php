@@ -42,6 +42,9 @@ final class Arpeggio implements ChangesNotes, Processor
     /** Steps played since the first key was pressed. */
     private int $count = 0;
 
+    /** Steps that were passed over by a jump into keys that are held. */
+    private int $passed = 0;
+
     public static function spec(): ProcessorSpec
     {
         return new ProcessorSpec(
@@ -88,7 +91,7 @@ final class Arpeggio implements ChangesNotes, Processor
     {
         $this->held = [];
         $this->planned = [];
-        $this->count = 0;
+        $this->count = $this->passed = 0;
     }
 
     public function isSettled(): bool
@@ -109,7 +112,7 @@ final class Arpeggio implements ChangesNotes, Processor
                 array_push($changed, ...$this->due($this->time($step) + 1, $start), ...$this->played($step, $start));
             }
             if ($event !== null) {
-                array_push($changed, ...$this->taken($event));
+                array_push($changed, ...$this->taken($event, $start + $event->at));
             }
         }
         array_push($changed, ...$this->due($end, $start));
@@ -118,13 +121,21 @@ final class Arpeggio implements ChangesNotes, Processor
         return NoteEvent::sorted($changed);
     }
 
-    /** @return list<NoteEvent> what passes of an event */
-    private function taken(NoteEvent $event): array
+    /**
+     * @param  int  $position  of the event in the session
+     * @return list<NoteEvent> what passes of an event
+     */
+    private function taken(NoteEvent $event, int $position): array
     {
         if (self::endsAll($event)) {
             $this->reset();
+            // It goes on where it would be if playing had not begun here.
+            $this->passed = $event->value > 0.0 ? $this->firstStep($position) - $this->firstStep($position - (int) $event->value) : 0;
         } elseif ($event->isOn()) {
-            $this->count = $this->held === [] ? 0 : $this->count;
+            if ($this->held === []) {
+                $this->count = $this->passed;
+                $this->passed = 0;
+            }
             unset($this->held[$event->key]);
             $this->held[$event->key] = $event->value;
         } elseif ($event->isOff()) {
