@@ -80,15 +80,16 @@ export function useNoteEdits(channel: () => Channel) {
         return rows.length === before.length && rows.every((row, i) => row.every((part, p) => part === before[i]![p]));
     }
 
-    /** Adds notes and movements of controllers where they lie, as one step. */
-    async function add(added: Omit<PlacedNote, 'clip'>[], controls: [number, number, number][] = []): Promise<void> {
-        await session.edit({
+    /** Adds notes and movements of controllers where they lie, as one step; whether it was made. */
+    async function add(added: Omit<PlacedNote, 'clip'>[], controls: [number, number, number][] = []): Promise<boolean> {
+        const isMade = await session.edit({
             type: 'add-notes',
             channel: channel().id,
             notes: added.map(({ at, length, key, velocity }): NoteRow => [at, length, key, velocity]),
             controls,
         });
         chosen.value = added.map(nameOf);
+        return isMade;
     }
 
     /** The notes with the chosen ones changed; they stay chosen where they go. */

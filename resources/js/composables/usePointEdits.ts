@@ -22,7 +22,7 @@ export function usePointEdits(channel: () => Channel, control: () => LaneControl
     const points = computed(() => held.value ?? laneOf(channel(), control().target)?.points ?? []);
     const length = computed(() => Math.max(1, session.document?.length ?? 1));
 
-    function put(next: AutomationPoint[], gesture: string | null = null): Promise<void> {
+    function put(next: AutomationPoint[], gesture: string | null = null): Promise<boolean> {
         return session.edit(
             { type: 'set-automation', channel: channel().id, target: control().target, points: next },
             gesture,

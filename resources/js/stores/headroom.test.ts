@@ -133,7 +133,7 @@ describe('remedies', () => {
 
     it('are applied as one step, and asked for anew after it', async () => {
         const { session, headroom } = await opened();
-        const edit = vi.spyOn(session, 'edit').mockResolvedValue();
+        const edit = vi.spyOn(session, 'edit').mockResolvedValue(true);
         headroom.toggle('trim-main');
         await settled();
         await headroom.apply();

@@ -153,8 +153,10 @@ export const useKeysPlayed = defineStore('keys', () => {
         }
         [...pressedAt.keys()].forEach(release);
         isRecording.value = false;
-        if (taken.length + moved.length > 0 && found.value) {
-            await edits.add(taken, moved);
+        if (taken.length + moved.length > 0 && found.value && !(await edits.add(taken, moved)) && found.value) {
+            // Nothing is lost: "keep" tries again.
+            isRecording.value = true;
+            return;
         }
         taken.length = moved.length = 0;
     }
@@ -196,6 +198,7 @@ export const useKeysPlayed = defineStore('keys', () => {
     useEventListener(window, 'keyup', up, { capture: true });
     // Whoever looks away, or loses the controller, holds nothing any more.
     useEventListener(window, 'blur', letGo);
+    useEventListener(window, 'pagehide', close);
     watch(() => controllers.ports.length, letGo);
     watch(
         () => [session.state?.id, found.value === null],

@@ -19,7 +19,7 @@ interface Waiting {
     gesture: string | null;
     /** The session it is an edit of, whichever is shown by then. */
     of: number;
-    done: (() => void)[];
+    done: ((isMade: boolean) => void)[];
 }
 
 /** What a movement changes from one step to the next; all else says what is moved. */
@@ -240,11 +240,11 @@ export const useSession = defineStore('session', () => {
 
     /**
      * Makes an edit of the session that is shown, or of another; steps of one movement carry the same gesture. Resolves when the
-     * server has taken it or refused.
+     * server has answered: whether it took it.
      */
-    function edit(wanted: Edit, gesture: string | null = null, of = state.value?.id): Promise<void> {
+    function edit(wanted: Edit, gesture: string | null = null, of = state.value?.id): Promise<boolean> {
         if (of === undefined) {
-            return Promise.resolve();
+            return Promise.resolve(false);
         }
         onEdit.value(wanted);
         const change = through.value(wanted);
@@ -276,6 +276,7 @@ export const useSession = defineStore('session', () => {
             for (let next = waiting.shift(); next; next = waiting.shift()) {
                 const path = `sessions/${next.of}`;
                 const now = () => api.get<SessionState>(path);
+                let isMade = false;
                 try {
                     const base = state.value?.id === next.of ? state.value : await now();
                     takeIfShown(
@@ -285,6 +286,7 @@ export const useSession = defineStore('session', () => {
                             ...(next.gesture === null ? {} : { gesture: next.gesture }),
                         }),
                     );
+                    isMade = true;
                 } catch (error) {
                     tellAbout(error, next);
                     // Whatever became of the edit: an answer can be lost on its way.
@@ -292,7 +294,7 @@ export const useSession = defineStore('session', () => {
                         await now().then(takeIfShown, () => undefined);
                     }
                 }
-                next.done.forEach((done) => done());
+                next.done.forEach((done) => done(isMade));
             }
         } finally {
             busy = false;

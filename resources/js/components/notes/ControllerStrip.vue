@@ -18,7 +18,7 @@ const props = defineProps<{
     x: (tick: number) => number;
     tickAt: (px: number) => number;
     grid: number;
-    add: (notes: [], controls: [number, number, number][]) => Promise<void>;
+    add: (notes: [], controls: [number, number, number][]) => Promise<boolean>;
 }>();
 
 const session = useSession();
