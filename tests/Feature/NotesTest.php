@@ -54,8 +54,8 @@ it('tells what sound switches move, and how far a selector has branches open', f
 it('takes the keys somebody plays, and refuses what are none', function (): void {
     $id = app(SessionBook::class)->create(BlankSession::named('Keys', 48000))->id;
     noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'])->assertOk();
-    $listening = $this->postJson("/api/sessions/{$id}/listenings", ['played' => ['channel' => 'keys', 'keys' => [[60, 100, 1]]]])->assertCreated()->json('id');
-    expect(App\Models\Listening::query()->findOrFail($listening)->played)->toBe(['channel' => 'keys', 'keys' => [[60, 100, 1]]]);
+    $listening = $this->postJson("/api/sessions/{$id}/listenings", ['played' => ['channel' => 'keys', 'keys' => [[60, 100, 1]], 'controls' => [[64, 127], [128, -8192]]]])->assertCreated()->json('id');
+    expect(App\Models\Listening::query()->findOrFail($listening)->played)->toBe(['channel' => 'keys', 'keys' => [[60, 100, 1]], 'controls' => [[64, 127], [128, -8192]]]);
     $this->putJson("/api/listenings/{$listening}", ['played' => null])->assertSuccessful();
     expect(App\Models\Listening::query()->findOrFail($listening)->played)->toBeNull();
     foreach ([
@@ -64,6 +64,9 @@ it('takes the keys somebody plays, and refuses what are none', function (): void
         [['channel' => 'keys', 'keys' => [[60, 0, 1]]], '/played/keys/0/1', 'Found 0'],
         [['channel' => 'keys', 'keys' => [[60, 1]]], '/played/keys/0', 'a key as [key, velocity, number]'],
         [['channel' => 'keys', 'keys' => array_fill(0, 33, [60, 1, 1])], '/played/keys', '32'],
+        [['channel' => 'keys', 'keys' => [], 'controls' => [[129, 0]]], '/played/controls/0/0', 'Found 129; allowed is a whole number from 0 to 128'],
+        [['channel' => 'keys', 'keys' => [], 'controls' => [[64, 128]]], '/played/controls/0/1', 'Found 128; allowed is a whole number from 0 to 127'],
+        [['channel' => 'keys', 'keys' => [], 'controls' => [[64]]], '/played/controls/0', 'a controller as [number, value]'],
     ] as [$played, $field, $why]) {
         $answer = $this->putJson("/api/listenings/{$listening}", ['played' => $played])->assertStatus(422);
         expect((string) $answer->getContent())->toContain(str_replace('/', '\/', $field))->and($answer->json('message'))->toContain($why);
