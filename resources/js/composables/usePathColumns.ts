@@ -27,12 +27,16 @@ export function usePathColumns(isWide: Ref<boolean>) {
         void loaded.value;
         const longest = (texts: string[], font: string) => Math.max(0, ...texts.map((text) => measure(text, font)));
         const most = isWide.value ? 210 : 128;
-        // Where there is little room a name may take two lines, but no word of it is broken.
         const words = (text: string) => (isWide.value ? [text] : text.split(/\s+/));
-        const names = longest(
-            session.channels.flatMap((channel) => words(channel.name)),
-            "600 13px 'IBM Plex Sans'",
-        );
+        // Where there is little room a name may take two lines, but no word of it is broken.
+        const font = "600 13px 'IBM Plex Sans'";
+        const halved = (text: string) => {
+            const parts = words(text);
+            return Math.min(
+                ...parts.map((_, i) => longest([parts.slice(0, i).join(' '), parts.slice(i).join(' ')], font)),
+            );
+        };
+        const names = Math.max(0, ...session.channels.map((channel) => halved(channel.name)));
         const targets = new Set(session.channels.flatMap((channel) => channel.sends.map((send) => send.to)));
         const sends = longest(
             [...targets].map((id) => session.channel(id)?.name ?? id),

@@ -89,7 +89,8 @@ const point = usePathPointing(() => id.value);
     align-items: center;
     gap: 3px;
     min-width: 0;
-    height: var(--row-height);
+    /* A name of many lines makes its row higher. */
+    min-height: var(--row-height);
     padding-top: calc(2 * var(--axis) - var(--row-height));
 }
 
