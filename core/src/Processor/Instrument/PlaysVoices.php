@@ -20,6 +20,12 @@ trait PlaysVoices
         $this->events = $events;
     }
 
+    public function at(int $position): void
+    {
+        $this->voices->at($position);
+        $this->right()?->at($position);
+    }
+
     public function process(Block $block): void
     {
         $events = $this->events;

@@ -10,6 +10,7 @@ use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
@@ -17,7 +18,7 @@ use Hafen\Processor\Setting;
 use Hafen\Processor\TakesNotes;
 
 /** Up to three recordings, each for its keys and velocities, all with one loop and envelope. */
-final class Sampler implements Processor, TakesNotes
+final class Sampler implements Positioned, Processor, TakesNotes
 {
     use NoLatency;
     use PlaysVoices {

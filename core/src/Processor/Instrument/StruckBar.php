@@ -11,6 +11,7 @@ use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
@@ -24,7 +25,7 @@ use Hafen\Processor\TakesNotes;
  * (theory of Euler and Bernoulli); bars of instruments are cut away below the middle, so that the second mode is two octaves above (1, 4,
  * 9.2 and 16.2; practice). High modes die first, and high bars sooner than low ones.
  */
-final class StruckBar implements Processor, TakesNotes
+final class StruckBar implements Positioned, Processor, TakesNotes
 {
     use NoLatency;
     use PlaysVoices;

@@ -10,6 +10,7 @@ use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
@@ -17,7 +18,7 @@ use Hafen\Processor\Setting;
 use Hafen\Processor\TakesNotes;
 
 /** Subtractive synthesiser: two oscillators and noise, a low-pass filter, two envelopes, an LFO, glide, 16 voices. A note keeps the settings it began with. */
-final class Synthesiser implements Processor, TakesNotes
+final class Synthesiser implements Positioned, Processor, TakesNotes
 {
     use NoLatency;
     use PlaysVoices;
@@ -27,8 +28,6 @@ final class Synthesiser implements Processor, TakesNotes
     private SynthesiserPatch $patch;
 
     private ?int $lastKey = null;
-
-    private int $notes = 0;
 
     public static function spec(): ProcessorSpec
     {
@@ -107,14 +106,13 @@ final class Synthesiser implements Processor, TakesNotes
     {
         $this->voices->reset();
         $this->lastKey = null;
-        $this->notes = 0;
     }
 
-    private function voice(int $key, float $velocity): Voice
+    private function voice(int $key, float $velocity, int $position): Voice
     {
         $from = $this->lastKey ?? $key;
         $this->lastKey = $key;
 
-        return new SynthesiserVoice($this->patch, $key, $velocity, (float) $from, $this->setting->sampleRate, ++$this->notes * 7919 + $key);
+        return new SynthesiserVoice($this->patch, $key, $velocity, (float) $from, $this->setting->sampleRate, $position * 7919 + $key);
     }
 }

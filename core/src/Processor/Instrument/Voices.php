@@ -53,12 +53,18 @@ final class Voices
     /** The product of those on its way. */
     private float $gain = 1.0;
 
-    /** Samples since the last reset. */
+    /** Sample of the session. */
     private int $clock = 0;
 
-    /** @param  Closure(int, float): ?Voice  $make  of a key and a velocity from 0 to 1; null where the instrument has no sound for it */
+    /** @param  Closure(int, float, int): ?Voice  $make  of a key, a velocity from 0 to 1 and a sample of the session; null where the instrument has no sound for it */
     public function __construct(private readonly Closure $make, private int $most, private readonly int $sampleRate)
     {
+    }
+
+    /** Seeks to a sample of the session: vibrato and noise are where they would be, wherever playing begins. */
+    public function at(int $position): void
+    {
+        $this->clock = $position;
     }
 
     public function limit(int $most): void
@@ -116,8 +122,9 @@ final class Voices
     private function sounding(array $sound, int $from, int $to): array
     {
         for ($at = $from; $at < $to; $at = $end) {
-            $end = $this->modulation > 0.0 ? min($to, $at + self::STEP - ($this->clock % self::STEP)) : $to;
-            $vibrato = $this->modulation > 0.0 ? self::DEEPEST * $this->modulation * sin(2.0 * M_PI * self::VIBRATO * intdiv($this->clock, self::STEP) * self::STEP / $this->sampleRate) : 0.0;
+            $past = ($this->clock % self::STEP + self::STEP) % self::STEP;
+            $end = $this->modulation > 0.0 ? min($to, $at + self::STEP - $past) : $to;
+            $vibrato = $this->modulation > 0.0 ? self::DEEPEST * $this->modulation * sin(2.0 * M_PI * self::VIBRATO * ($this->clock - $past) / $this->sampleRate) : 0.0;
             $sound = $this->voiced($sound, $at, $end, $this->bend + $vibrato);
             $this->clock += $end - $at;
         }
@@ -178,13 +185,12 @@ final class Voices
     private function on(int $key, float $velocity): void
     {
         unset($this->pedalled[$key]);
-        $voice = ($this->make)($key, $velocity);
+        $voice = ($this->make)($key, $velocity, $this->clock);
         if ($voice === null) {
             return;
         }
         if ($this->isSilent()) {
             // While nothing sounds nothing is on its way.
-            $this->clock = 0;
             $this->gain = (float) array_product($this->gains);
         }
         if (count($this->held) >= $this->most) {

@@ -8,6 +8,7 @@ use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Filter\BiquadCoefficients;
 use Hafen\Dsp\Oscillator\BandLimitedWave;
+use Hafen\Dsp\SeekableNoise;
 use Hafen\Note\Note;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\FollowsNotes;
@@ -15,6 +16,7 @@ use Hafen\Processor\NoLatency;
 use Hafen\Processor\ParameterSpec;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\Picture;
+use Hafen\Processor\Positioned;
 use Hafen\Processor\Processor;
 use Hafen\Processor\ProcessorSpec;
 use Hafen\Processor\Scale;
@@ -26,7 +28,7 @@ use Hafen\Processor\Setting;
  * Source: H. Dudley's channel vocoder. The bands lie evenly in octaves from 120 Hz to 8 kHz, each a band-pass of the Audio EQ Cookbook that
  * is as wide as the bands are apart; a band follows the voice by its amplitude with a one-pole attack and release.
  */
-final class Vocoder implements FollowsNotes, Processor
+final class Vocoder implements FollowsNotes, Positioned, Processor
 {
     use NoLatency;
     use WorksOnHeldKeys;
@@ -54,7 +56,8 @@ final class Vocoder implements FollowsNotes, Processor
 
     private float $noise = 0.0;
 
-    private int $seed = 1;
+    /** Sample of the session. */
+    private int $position = 0;
 
     public static function spec(): ProcessorSpec
     {
@@ -123,11 +126,15 @@ final class Vocoder implements FollowsNotes, Processor
         $this->noise = $values->number('noise') / 100.0;
     }
 
+    public function at(int $position): void
+    {
+        $this->position = $position;
+    }
+
     public function reset(): void
     {
         $this->held = $this->phases = [];
         $this->states = array_fill(0, count($this->bands), [0.0, 0.0, 0.0, 0.0, 0.0]);
-        $this->seed = 1;
     }
 
     public function isSettled(): bool
@@ -144,6 +151,7 @@ final class Vocoder implements FollowsNotes, Processor
     {
         $voice = $block->mono ? $block->left : Samples::mid($block->left, $block->right);
         $carrier = $this->carrier(count($voice));
+        $this->position += count($voice);
         $sound = array_fill(0, count($voice), 0.0);
         foreach ($this->bands as $b => $band) {
             $sound = $this->band($b, $band, $voice, $carrier, $sound);
@@ -175,13 +183,9 @@ final class Vocoder implements FollowsNotes, Processor
             $this->phases[$key] = $phase;
         }
         if ($this->noise > 0.0 && $keys !== []) {
-            $seed = $this->seed;
-            for ($i = 0; $i < $frames; ++$i) {
-                // Source: x' = (1664525 x + 1013904223) mod 2^32, W. Press et al., "Numerical Recipes".
-                $seed = ($seed * 1664525 + 1013904223) & 0xFFFFFFFF;
-                $carrier[$i] += $this->noise * ($seed / 2147483648.0 - 1.0);
+            foreach (SeekableNoise::samples($this->position, $frames) as $i => $sample) {
+                $carrier[$i] += $this->noise * $sample;
             }
-            $this->seed = $seed;
         }
 
         return $carrier;
