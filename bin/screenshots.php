@@ -18,6 +18,7 @@ $choose = static function (string $menu, string $choice) use ($browser): void {
     $browser->waitFor($menu)->click();
     $browser->until(static fn (): bool => $browser->script('const item = [...document.querySelectorAll(".el-select-dropdown__item")].find((one) => one.textContent.trim() === arguments[0]); item?.click(); return Boolean(item)', $choice) === true, $choice);
 };
+$dismiss = static fn (): mixed => $browser->script('document.querySelectorAll(".notice .el-alert__close-btn").forEach((button) => button.click())');
 $open = static fn (string $view): mixed => $browser->script('[...document.querySelectorAll("nav .view")].find((one) => one.textContent.trim() === arguments[0]).click()', $view);
 try {
     $browser->visit($hafen->url('/?session=1'));
@@ -35,7 +36,7 @@ try {
         sleep($seconds);
         if ($seconds === 8) {
             $browser->find('[aria-label=Stop]')->click();
-            $browser->script('document.querySelectorAll(".notice .el-alert__close-btn").forEach((button) => button.click())');
+            $dismiss();
             (new Facebook\WebDriver\Interactions\WebDriverActions($browser->driver))->moveToElement($box, 0, 0)->click()->perform();
         }
     }
@@ -49,6 +50,7 @@ try {
     $browser->find('[aria-label=Stop]')->click();
 
     // The selector between the places of the choir.
+    $dismiss();
     $browser->script('[...document.querySelectorAll("[data-channel-row=choir] .fork")].at(-1).click()');
     $browser->waitFor('[data-selector-picture]');
     $browser->script('document.querySelector("[data-selector]").scrollIntoView()');
