@@ -135,6 +135,7 @@ final class Vocoder implements FollowsNotes, Positioned, Processor
     {
         $this->held = $this->phases = [];
         $this->states = array_fill(0, count($this->bands), [0.0, 0.0, 0.0, 0.0, 0.0]);
+        $this->position = 0;
     }
 
     public function isSettled(): bool
