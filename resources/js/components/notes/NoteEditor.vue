@@ -562,6 +562,11 @@ function press(event: KeyboardEvent): void {
     color: var(--ink);
 }
 
+.silence .plain {
+    color: var(--deep);
+    font-weight: 600;
+}
+
 .grid {
     width: 104px;
 }
