@@ -67,7 +67,7 @@ final class NotePlayer
         if ($position !== $this->next) {
             $events = $this->begun($position);
         } elseif ($this->isChanged) {
-            $still = $this->schedule->downBefore($position);
+            [$still] = $this->schedule->downBefore($position);
             foreach (array_keys(array_diff_key($this->down, $still)) as $key) {
                 $events[] = new NoteEvent(0, NoteEventKind::Off, $key);
                 unset($this->down[$key]);
@@ -98,14 +98,15 @@ final class NotePlayer
      */
     private function begun(int $position): array
     {
-        $events = [NoteEvent::allOff(0, $this->schedule->heldFor($position))];
+        [$down, $heldFor] = $this->schedule->downBefore($position);
+        $events = [NoteEvent::allOff(0, $heldFor)];
         foreach ($this->schedule->controlsBefore($position) as $controller => $value) {
             $events[] = new NoteEvent(0, NoteEventKind::Control, $controller, $value);
         }
         // Keys that are held all the while sound again as well.
         $this->down = [];
         $this->sounding = null;
-        foreach ($this->schedule->downBefore($position) as $key => $velocity) {
+        foreach ($down as $key => $velocity) {
             $events[] = new NoteEvent(0, NoteEventKind::On, $key, $velocity);
             $this->down[$key] = true;
         }

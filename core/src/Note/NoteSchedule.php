@@ -86,24 +86,11 @@ final readonly class NoteSchedule
         return $controls;
     }
 
-    /** @return array<int, float> velocity from 0 to 1 of the keys that are down just before a sample, by key */
+    /**
+     * @return array{array<int, float>, int} velocity from 0 to 1 of the keys that are down just before a sample, by key; and for how many samples
+     *                                       keys have been down there without a gap
+     */
     public function downBefore(int $position): array
-    {
-        $down = [];
-        for ($i = 0, $n = $this->firstAt($position); $i < $n; ++$i) {
-            $event = $this->events[$i];
-            if ($event->isOn()) {
-                $down[$event->key] = $event->value;
-            } elseif ($event->isOff()) {
-                unset($down[$event->key]);
-            }
-        }
-
-        return $down;
-    }
-
-    /** Samples for which keys have been down without a gap just before a sample; 0 where none is. */
-    public function heldFor(int $position): int
     {
         $down = [];
         $since = $position;
@@ -111,13 +98,13 @@ final readonly class NoteSchedule
             $event = $this->events[$i];
             if ($event->isOn()) {
                 $since = $down === [] ? $event->at : $since;
-                $down[$event->key] = true;
+                $down[$event->key] = $event->value;
             } elseif ($event->isOff()) {
                 unset($down[$event->key]);
             }
         }
 
-        return $down === [] ? 0 : $position - $since;
+        return [$down, $down === [] ? 0 : $position - $since];
     }
 
     /** How long the longest note sounds in samples, held by its key and then by the pedal. */

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use Hafen\Dsp\SeekableNoise;
+use Hafen\Dsp\Noise;
 use Hafen\Note\Note;
 use Hafen\Note\NoteClip;
 use Hafen\Note\NoteControl;
@@ -61,13 +61,15 @@ it('sounds as within the whole, wherever a range begins', function (Closure $mad
 ]);
 
 it('makes noise that is the same wherever it begins', function (): void {
-    $noise = SeekableNoise::samples(-100, 5100);
-    expect(array_slice($noise, 100, 10))->toBe(SeekableNoise::samples(0, 10))
-        ->and(array_slice($noise, 3433, 500))->toBe(SeekableNoise::samples(3333, 500))
-        // After 2^32 steps it comes round.
-        ->and(SeekableNoise::samples((1 << 32) + 17, 3))->toBe(SeekableNoise::samples(17, 3))
-        // x1 = 1664525 + 1013904223, by hand.
-        ->and(SeekableNoise::samples(0, 1)[0])->toBe(1015568748 / 2147483648 - 1.0)
+    $noise = Noise::at(-100)->samples(5100);
+    expect(array_slice($noise, 100, 10))->toBe(Noise::at(0)->samples(10))
+        ->and(array_slice($noise, 3433, 500))->toBe(Noise::at(3333)->samples(500))
+        ->and(Noise::at(0)->samples(3))->toBe((new Noise(1))->samples(3))
+        // After 2^31 - 2 steps it comes round.
+        ->and(Noise::at((1 << 31) - 2 + 17)->samples(3))->toBe(Noise::at(17)->samples(3))
+        // x1 = 16807 by hand; x10000 = 1043618065, S. Park, K. Miller, "Random number generators: good ones are hard to find", 1988.
+        ->and(Noise::at(0)->samples(1)[0])->toBe(16807 / 1_073_741_823.5 - 1.0)
+        ->and(Noise::at(9999)->samples(1)[0])->toBe(1_043_618_065 / 1_073_741_823.5 - 1.0)
         ->and(abs(array_sum($noise) / 5100))->toBeLessThan(0.03)
         ->and(Signal::rms($noise))->toEqualWithDelta(1.0 / sqrt(3.0), 0.02);
 });

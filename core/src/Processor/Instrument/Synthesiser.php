@@ -113,6 +113,6 @@ final class Synthesiser implements Positioned, Processor, TakesNotes
         $from = $this->lastKey ?? $key;
         $this->lastKey = $key;
 
-        return new SynthesiserVoice($this->patch, $key, $velocity, (float) $from, $this->setting->sampleRate, $position * 7919 + $key);
+        return new SynthesiserVoice($this->patch, $key, $velocity, (float) $from, $this->setting->sampleRate, abs($position) * 7919 + $key);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Hafen\Processor\Instrument;
 
+use Hafen\Dsp\Noise;
 use Hafen\Dsp\Oscillator\BandLimitedWave;
 use Hafen\Note\Note;
 
@@ -38,8 +39,7 @@ final class SynthesiserVoice implements Voice
 
     private float $s2 = 0.0;
 
-    /** Source: x' = (1664525 x + 1013904223) mod 2^32, W. Press et al., "Numerical Recipes". */
-    private int $noise;
+    private readonly Noise $noise;
 
     /** Frames until it is silent; null while it is not choked. */
     private ?int $choking = null;
@@ -53,7 +53,7 @@ final class SynthesiserVoice implements Voice
         private readonly int $sampleRate,
         int $seed,
     ) {
-        $this->noise = $seed & 0xFFFFFFFF;
+        $this->noise = new Noise($seed);
         $this->loudness = Envelope::of($patch->attack, $patch->decay, $patch->sustain, $patch->release, $sampleRate);
         $this->brightness = Envelope::of($patch->filterAttack, $patch->filterDecay, $patch->filterSustain, $patch->release, $sampleRate);
     }
@@ -125,7 +125,8 @@ final class SynthesiserVoice implements Voice
         $hiss = $patch->noise;
         $gain = $patch->gain * (1.0 - $patch->velocityShare * (1.0 - $this->velocity));
         $size = BandLimitedWave::SIZE;
-        [$one, $two, $s1, $s2, $noise] = [$this->one, $this->two, $this->s1, $this->s2, $this->noise];
+        [$one, $two, $s1, $s2] = [$this->one, $this->two, $this->s1, $this->s2];
+        $noise = $hiss > 0.0 ? $this->noise->samples($frames) : [];
         $fade = $this->choking;
         $fadeLength = max(1.0, self::CHOKE / 1000.0 * $this->sampleRate);
         for ($i = 0; $i < $frames; ++$i) {
@@ -136,8 +137,7 @@ final class SynthesiserVoice implements Voice
             $whole = (int) $at;
             $x += $gainTwo * ($cycleTwo[$whole] + ($at - $whole) * ($cycleTwo[$whole + 1] - $cycleTwo[$whole]));
             if ($hiss > 0.0) {
-                $noise = ($noise * 1664525 + 1013904223) & 0xFFFFFFFF;
-                $x += $hiss * ($noise / 2147483648.0 - 1.0);
+                $x += $hiss * $noise[$i];
             }
             $v1 = $a1 * ($s1 + $g * ($x - $s2));
             $v2 = $s2 + $g * $v1;
@@ -153,7 +153,7 @@ final class SynthesiserVoice implements Voice
             $two += $stepTwo;
             $two -= (int) $two;
         }
-        [$this->one, $this->two, $this->s1, $this->s2, $this->noise] = [$one, $two, $s1, $s2, $noise];
+        [$this->one, $this->two, $this->s1, $this->s2] = [$one, $two, $s1, $s2];
         $this->choking = $fade === null ? null : max(0, $fade - $frames);
         $this->age += $frames;
 

@@ -7,8 +7,8 @@ namespace Hafen\Processor\Keyed;
 use Hafen\Audio\Block;
 use Hafen\Audio\Samples;
 use Hafen\Dsp\Filter\BiquadCoefficients;
+use Hafen\Dsp\Noise;
 use Hafen\Dsp\Oscillator\BandLimitedWave;
-use Hafen\Dsp\SeekableNoise;
 use Hafen\Note\Note;
 use Hafen\Processor\ChipLabel;
 use Hafen\Processor\FollowsNotes;
@@ -184,7 +184,7 @@ final class Vocoder implements FollowsNotes, Positioned, Processor
             $this->phases[$key] = $phase;
         }
         if ($this->noise > 0.0 && $keys !== []) {
-            foreach (SeekableNoise::samples($this->position, $frames) as $i => $sample) {
+            foreach (Noise::at($this->position)->samples($frames) as $i => $sample) {
                 $carrier[$i] += $this->noise * $sample;
             }
         }

@@ -39,11 +39,8 @@ final class Arpeggio implements ChangesNotes, Processor
     /** @var array<int, float> velocity by key, in the order in which they were pressed */
     private array $held = [];
 
-    /** Steps played since the first key was pressed. */
+    /** Steps played since the first key was pressed, those before a jump into held keys included. */
     private int $count = 0;
-
-    /** Steps that were passed over by a jump into keys that are held. */
-    private int $passed = 0;
 
     public static function spec(): ProcessorSpec
     {
@@ -91,7 +88,7 @@ final class Arpeggio implements ChangesNotes, Processor
     {
         $this->held = [];
         $this->planned = [];
-        $this->count = $this->passed = 0;
+        $this->count = 0;
     }
 
     public function isSettled(): bool
@@ -130,16 +127,13 @@ final class Arpeggio implements ChangesNotes, Processor
         if (self::endsAll($event)) {
             $this->reset();
             // It goes on where it would be if playing had not begun here.
-            $this->passed = $event->value > 0.0 ? $this->firstStep($position) - $this->firstStep($position - (int) $event->value) : 0;
+            $this->count = $this->firstStep($position) - $this->firstStep($position - (int) $event->value);
         } elseif ($event->isOn()) {
-            if ($this->held === []) {
-                $this->count = $this->passed;
-                $this->passed = 0;
-            }
             unset($this->held[$event->key]);
             $this->held[$event->key] = $event->value;
         } elseif ($event->isOff()) {
             unset($this->held[$event->key]);
+            $this->count = $this->held === [] ? 0 : $this->count;
         }
 
         return $event->isOn() || $event->isOff() ? [] : [$event];
