@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Facebook\WebDriver\Interactions\WebDriverActions;
+use Facebook\WebDriver\WebDriverDimension;
 use Facebook\WebDriver\WebDriverKeys;
 use Hafen\Audio\WavReader;
 use Hafen\Document\SessionCodec;
@@ -253,6 +254,34 @@ it('refuses an edit another window has overtaken, and shows the newest state', f
     $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('[data-notice]')->getText(), 'Mute Cello'), 'the refusal');
     $this->browser->waitFor('[aria-label="Mute Cello"][aria-pressed=true]');
 });
+
+it('shows long names whole, and never over the next row, in rows of either height', function (int $width): void {
+    foreach (['accordion' => 'Accordion of the second ferry, left microphone', 'upright-bass' => '808', 'cello' => str_repeat('Violoncello', 4)] as $channel => $name) {
+        onServerDo(['type' => 'rename-channel', 'channel' => $channel, 'name' => $name]);
+    }
+    foreach (range(1, 5) as $n) {
+        onServerDo(['type' => 'add-insert', 'channels' => ['upright-bass'], 'processor' => ['reverb', 'echo', 'gain', 'chorus', 'limiter'][$n - 1]]);
+    }
+    $this->browser->driver->manage()->window()->setSize(new WebDriverDimension($width, 800));
+    $this->browser->visit($this->hafen->url("/?session={$this->session}"));
+    $this->browser->waitFor('[data-channel="cello"]');
+    expect($this->browser->find('body')->getText())->toContain('808')->toContain('VioloncelloVioloncello');
+    foreach (['Compact rows', 'Tall rows'] as $other) {
+        $this->browser->until(fn (): bool => str_contains($this->browser->find('body')->getText(), $other), $other);
+        // Names, chips and what is in them: each within its row, none cut.
+        expect($this->browser->script(<<<'JS'
+            return [...document.querySelectorAll('[data-channel-row]')].flatMap((row) => {
+                const room = row.getBoundingClientRect();
+                const names = [row.querySelector('.heading .name'), ...row.querySelectorAll('[data-processor]')];
+                return names.filter((one) => {
+                    const box = one.getBoundingClientRect();
+                    return box.height === 0 || box.top < room.top - 1 || box.bottom > room.bottom + 1 || one.scrollWidth > one.clientWidth + 1;
+                }).map((one) => one.textContent.trim());
+            });
+            JS))->toBe([]);
+        clickOn('button', $other);
+    }
+})->with([1024, 1280]);
 
 it('shows its keys, its night look and a session without tracks', function (): void {
     press('?');

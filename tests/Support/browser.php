@@ -55,7 +55,9 @@ function onServer(): array
  */
 function onServerDo(array $edit): array
 {
-    return test()->hafen->post('sessions/'.test()->session.'/edits', ['base' => onServer()['change'], 'edit' => $edit]);
+    $answer = test()->hafen->post('sessions/'.test()->session.'/edits', ['base' => onServer()['change'], 'edit' => $edit]);
+
+    return isset($answer['change']) ? $answer : throw new RuntimeException('The server refused an edit a test needs: '.json_encode($answer));
 }
 
 /** A channel on the server, by its name. @return array<string, mixed> */
