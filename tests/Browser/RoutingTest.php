@@ -151,7 +151,7 @@ it('shows where a loop would close, and refuses it by name', function (): void {
     press(WebDriverKeys::ENTER);
     expect($this->browser->has('.entry'))->toBeFalse()->and(sendsOnServer('Wash'))->toBe([]);
     // Past the interface, and from a window that does not know yet.
-    expect(onServerDo(['type' => 'add-send', 'channels' => ['wash'], 'to' => 'plate'])['message'])->toContain('Plate -> Wash -> Plate');
+    expect(refusalOnServer(['type' => 'add-send', 'channels' => ['wash'], 'to' => 'plate']))->toContain('Plate -> Wash -> Plate');
     onServerDo(['type' => 'set-output', 'channels' => ['plate'], 'output' => 'main']);
     onServerDo(['type' => 'add-send', 'channels' => ['wash'], 'to' => 'plate']);
     // This page still thinks that the wash comes after the plate.

@@ -48,16 +48,35 @@ function onServer(): array
 }
 
 /**
- * An edit past the interface, on the newest state.
+ * An edit past the interface, on the newest state. Fails the test where the server refuses it.
  *
  * @param  array<string, mixed>  $edit
  * @return array<string, mixed> what the server answers
  */
 function onServerDo(array $edit): array
 {
-    $answer = test()->hafen->post('sessions/'.test()->session.'/edits', ['base' => onServer()['change'], 'edit' => $edit]);
+    $answer = answerTo($edit);
 
     return isset($answer['change']) ? $answer : throw new RuntimeException('The server refused an edit a test needs: '.json_encode($answer));
+}
+
+/**
+ * An edit past the interface that must be refused. Fails the test where the server takes it.
+ *
+ * @param  array<string, mixed>  $edit
+ * @return string why
+ */
+function refusalOnServer(array $edit): string
+{
+    $answer = answerTo($edit);
+
+    return isset($answer['change']) ? throw new RuntimeException('The server took an edit it must refuse: '.json_encode($edit)) : $answer['message'];
+}
+
+/** @param  array<string, mixed>  $edit @return array<string, mixed> what the server answers to it on the newest state */
+function answerTo(array $edit): array
+{
+    return test()->hafen->post('sessions/'.test()->session.'/edits', ['base' => onServer()['change'], 'edit' => $edit]);
 }
 
 /** A channel on the server, by its name. @return array<string, mixed> */
