@@ -32,7 +32,7 @@ it('freezes a channel while it plays, refuses to change it, and unfreezes and ch
 
     // What is frozen is not changed, and a press does both.
     $this->browser->find('[data-channel-row=upright-bass] [data-processor=drive] .lamp')->click();
-    expect($this->browser->waitFor('[data-notice=warning]')->getText())->toContain('Upright bass is frozen, and this would change its sound.');
+    waitForNotice('Upright bass is frozen, and this would change its sound.');
     expect(channelOnServer('Upright bass')['inserts'][2]['on'])->toBeTrue();
     pressButton('Unfreeze Upright bass and do it', '[data-notice]');
     $this->browser->until(fn (): bool => frozenOnServer() === [] && channelOnServer('Upright bass')['inserts'][2]['on'] === false, 'both in one step');

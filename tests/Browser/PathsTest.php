@@ -199,7 +199,7 @@ it('tells why a file cannot be imported', function (): void {
     $path = sys_get_temp_dir().'/letter.wav';
     file_put_contents($path, 'Dear all, this is no sound.');
     $this->browser->find('#hafen-import')->sendKeys($path);
-    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('[data-notice]')->getText(), 'Not a WAV file'), 'the reason');
+    waitForNotice('Not a WAV file');
     unlink($path);
 });
 
@@ -251,7 +251,7 @@ it('refuses an edit another window has overtaken, and shows the newest state', f
     $change = onServer()['change'];
     $this->hafen->post("sessions/{$this->session}/edits", ['base' => $change, 'edit' => ['type' => 'set-mute', 'channels' => ['cello'], 'mute' => true]]);
     $this->browser->find('[aria-label="Mute Cello"]')->click();
-    $this->browser->until(fn (): bool => str_contains($this->browser->waitFor('[data-notice]')->getText(), 'Mute Cello'), 'the refusal');
+    waitForNotice('Mute Cello');
     $this->browser->waitFor('[aria-label="Mute Cello"][aria-pressed=true]');
 });
 

@@ -14,12 +14,6 @@ afterEach(function (): void {
     closeTracks();
 });
 
-/** What the page tells just now. */
-function told(): string
-{
-    return (string) test()->browser->script('return [...document.querySelectorAll("[data-notice]")].map((notice) => notice.innerText).join("\n")');
-}
-
 it('plays, measures and renders a channel called 808', function (): void {
     onServerDo(['type' => 'rename-channel', 'channel' => 'cello', 'name' => '12']);
     $demo = array_column($this->hafen->get('sessions/1')['document']['channels'], null, 'id');
@@ -46,7 +40,7 @@ it('opens a session whose newest state cannot be read at the newest that can, an
     $database->exec("update revisions set difference = 'damaged' where id = (select head_id from sessions where id = {$this->session})");
     $database->exec("update sessions set document = '{\"format\":' where id = {$this->session}");
     $this->browser->visit($this->hafen->url("/?session={$this->session}"));
-    $this->browser->until(fn (): bool => str_contains(told(), 'could not be read') && str_contains(told(), 'Fader of Cello'), 'the notice');
+    $this->browser->until(fn (): bool => str_contains(noticesOnScreen(), 'could not be read') && str_contains(noticesOnScreen(), 'Fader of Cello'), 'the notice');
     expect((float) channelOnServer('Cello')['fader'])->toBe(-7.5);
     // And it can be worked with.
     $this->browser->find('[data-channel-row=cello] [aria-label^="Mute"], [data-channel-row=cello] .mute')->click();
@@ -90,7 +84,7 @@ it('says so when as many windows play as can be served', function (): void {
         $this->browser->until(static fn (): bool => flock($file, LOCK_EX | LOCK_NB), 'a seat');
     }
     press(' ');
-    $this->browser->until(fn (): bool => str_contains(told(), '16 windows are playing already'), 'the notice');
+    waitForNotice('16 windows are playing already');
     array_map(fclose(...), $seats);
     press(' ');
     $this->browser->waitFor('[data-playing=true]');

@@ -104,13 +104,9 @@ final class Chromium
     public function waitFor(string $css, float $seconds = 120.0): WebDriverElement
     {
         $found = $this->until(function () use ($css): ?WebDriverElement {
-            try {
-                $element = $this->find($css);
+            $element = $this->find($css);
 
-                return $element->isDisplayed() ? $element : null;
-            } catch (NoSuchElementException|StaleElementReferenceException) {
-                return null;
-            }
+            return $element->isDisplayed() ? $element : null;
         }, "\"{$css}\" to appear", $seconds);
         assert($found instanceof WebDriverElement);
 
@@ -119,6 +115,7 @@ final class Chromium
 
     /**
      * Waits until something holds and gives it back; there is no deadline a slow machine could miss by chance.
+     * An element that is not there yet, or was just replaced, means: not yet.
      *
      * @param  callable(): mixed  $condition
      */
@@ -126,7 +123,11 @@ final class Chromium
     {
         $end = microtime(true) + $seconds;
         do {
-            $result = $condition();
+            try {
+                $result = $condition();
+            } catch (NoSuchElementException|StaleElementReferenceException) {
+                $result = null;
+            }
             if ($result !== null && $result !== false) {
                 return $result;
             }

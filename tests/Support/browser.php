@@ -97,6 +97,18 @@ function rowOnServer(string $name): array
     return array_map(static fn (array $insert): string => $insert['processor'] ?? 'split', channelOnServer($name)['inserts']);
 }
 
+/** Waits until one of the notices of the page says something; others may stand beside it. */
+function waitForNotice(string $text): void
+{
+    test()->browser->until(fn (): bool => str_contains(noticesOnScreen(), $text), "a notice that says \"{$text}\"");
+}
+
+/** What the page tells just now. */
+function noticesOnScreen(): string
+{
+    return (string) test()->browser->script('return [...document.querySelectorAll("[data-notice]")].map((notice) => notice.innerText).join("\n")');
+}
+
 /** Presses the button that says something. */
 function pressButton(string $text, string $within = 'body'): void
 {
@@ -120,19 +132,21 @@ function pick(string $menu, string $action): void
 /** Clicks on the element that says something, as soon as it is shown. */
 function clickOn(string $css, string $text): void
 {
-    test()->browser->until(function () use ($css, $text): mixed {
+    test()->browser->until(function () use ($css, $text): bool {
         foreach (test()->browser->driver->findElements(WebDriverBy::cssSelector($css)) as $element) {
             try {
                 if (trim($element->getText()) === $text && $element->isDisplayed()) {
-                    return $element;
+                    $element->click();
+
+                    return true;
                 }
             } catch (StaleElementReferenceException) {
                 // A menu that closes just now.
             }
         }
 
-        return null;
-    }, "\"{$text}\" at {$css}")->click();
+        return false;
+    }, "\"{$text}\" at {$css}");
 }
 
 /** Drags an insert, or the fork of a split, to a place in the width of something else. */

@@ -6,6 +6,7 @@ import type { ParameterValue, TapLevel } from '@/api/types';
 import type { MeterFrame, Notice, TakeSoFar, Watched } from '@/listening/frames';
 import { LiveLevels } from '@/listening/liveLevels';
 import { MeteredChannels } from '@/listening/meteredChannels';
+import { whyPlaybackPauses } from '@/listening/pause';
 import { Player } from '@/listening/player';
 import { useHardware } from './hardware';
 import { tell, tellRefusal } from './notices';
@@ -137,12 +138,7 @@ export const useListening = defineStore('listening', () => {
             // One at a time: a notice stands for ten seconds.
             if (waiting && Date.now() - told > 12_000) {
                 told = Date.now();
-                const remedy = hardware.heard.length > 0 ? 'Choose a larger buffer in Inputs, bypass' : 'Bypass';
-                const percent = load.value === null ? '' : ` at ${Math.round(load.value * 100)} %`;
-                tell(
-                    `Engine${percent}: playback pauses to catch up. ${remedy} what is heavy, or close other work on this machine.`,
-                    'warning',
-                );
+                tell(whyPlaybackPauses(load.value, hardware.heard.length > 0), 'warning');
             }
         },
         ended: (isWhole) => {
