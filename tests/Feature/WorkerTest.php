@@ -44,7 +44,8 @@ it('gives back what it has when it is told to leave, and another ends it right',
     tasks($folder, 'make');
     $interrupted = 0;
     for ($turn = 0; $turn < 25; ++$turn) {
-        $until = microtime(true) + 0.25 + 0.17 * $turn;
+        // Told ever later, so that it is told at work of every kind, and in the end not at all.
+        $until = microtime(true) + 0.25 * 1.4 ** $turn;
         $told = false;
         work($folder, static function (int $pid) use ($until, &$told): bool {
             if (! $told && microtime(true) > $until) {
