@@ -1,5 +1,5 @@
 import type { Channel, AutomationLane, AutomationPoint, ProcessorSpec, SoundSwitch } from '@/api/types';
-import { decibels, panText, plain } from '@/format';
+import { decibels, panText, plain, wholePercent } from '@/format';
 import { allInserts, isProcessor } from '@/inserts';
 import { rules } from '@/rules';
 import { faderTravel, interpolated, positionOf, valueAt, type Travel } from '@/scales';
@@ -74,7 +74,7 @@ function soundControl(of: SoundSwitch): LaneControl {
     };
 }
 
-const percent = (value: number | null) => `${Math.round((value ?? 0) * 100)} %`;
+const percent = (value: number | null) => wholePercent(value ?? 0);
 
 export function controlsOf(
     channel: Channel,

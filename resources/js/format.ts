@@ -102,6 +102,11 @@ export function percent(share: number): string {
     return `${(share * 100).toFixed(1)} %`;
 }
 
+/** A share as whole percent, where a tenth says nothing: "38 %". */
+export function wholePercent(share: number): string {
+    return `${Math.round(share * 100)} %`;
+}
+
 /** A number as somebody would type it; silence is -inf. See parseNumber. */
 export function typedNumber(value: number | null): string {
     return value === null ? '-inf' : String(value);

@@ -1,3 +1,5 @@
+import { wholePercent } from '@/format';
+
 /** Below this share of the time there is, the session alone cannot be why the sound comes late. */
 const LIGHT = 0.5;
 
@@ -11,11 +13,9 @@ const LIGHT = 0.5;
 export function whyPlaybackPauses(load: number | null, hearsInputs: boolean): string {
     if (load !== null && load < LIGHT) {
         const remedy = hearsInputs ? 'Choose a larger buffer in Inputs, or close' : 'Close';
-        return `Playback pauses to catch up, with the engine at only ${percent(load)}: other work holds it up. ${remedy} other work on this machine.`;
+        return `Playback pauses to catch up, with the engine at only ${wholePercent(load)}: other work holds it up. ${remedy} other work on this machine.`;
     }
-    const engine = load === null ? 'Engine' : `Engine at ${percent(load)}`;
+    const engine = load === null ? 'Engine' : `Engine at ${wholePercent(load)}`;
     const remedy = hearsInputs ? 'Choose a larger buffer in Inputs, bypass' : 'Bypass';
     return `${engine}: playback pauses to catch up. ${remedy} or freeze what is heavy, or close other work on this machine.`;
 }
-
-const percent = (share: number): string => `${Math.round(share * 100)} %`;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
+import { wholePercent } from '@/format';
 import { useFreezes } from '@/stores/freezes';
 import { useLoad } from '@/stores/load';
 import { useSession } from '@/stores/session';
@@ -18,7 +19,6 @@ const WAYS: { value: 'channels' | 'time'; name: string }[] = [
 const end = computed(() => Math.max(1.2, 1.05 * (load.total ?? 0)));
 const after = computed(() => (load.isLive ? null : (load.plan?.after ?? null)));
 const at = (share: number) => `${(Math.min(share, end.value) / end.value) * 100}%`;
-const percent = (share: number) => `${Math.round(share * 100)} %`;
 const names = (ids: string[]) => {
     const all = ids.map((id) => session.channel(id)?.name ?? id);
     return all.length > 4 ? `${all.slice(0, 3).join(', ')} and ${all.length - 3} more` : all.join(', ');
@@ -32,17 +32,17 @@ const sentence = computed(() => {
     }
     if (plan.channels.length === 0) {
         return plan.isReached
-            ? `It takes ${percent(plan.before)}: that is there already.`
+            ? `It takes ${wholePercent(plan.before)}: that is there already.`
             : `Nothing more can be frozen. What takes most: ${names(plan.remaining)}. Switch effects off there.`;
     }
-    const work = `${percent(plan.before)} → ${percent(plan.after)}, about ${Math.max(1, Math.round(plan.seconds))} s of work`;
+    const work = `${wholePercent(plan.before)} → ${wholePercent(plan.after)}, about ${Math.max(1, Math.round(plan.seconds))} s of work`;
     return plan.isReached
         ? `Freeze ${names(plan.channels)}: ${work}.`
         : `Freezing does not get there. Freeze ${names(plan.channels)}: ${work}. Then ${names(plan.remaining)} take most: switch effects off there.`;
 });
 const outcome = computed(() =>
     load.outcome && !freezes.isRunning
-        ? `Predicted ${percent(load.outcome.predicted)}, measured ${percent(load.outcome.measured)}.`
+        ? `Predicted ${wholePercent(load.outcome.predicted)}, measured ${wholePercent(load.outcome.measured)}.`
         : '',
 );
 
@@ -71,7 +71,7 @@ function setTarget(event: Event): void {
                 />
             </div>
             <span v-if="load.total !== null" class="figure total" :style="{ left: at(load.total) }">{{
-                percent(load.total)
+                wholePercent(load.total)
             }}</span>
             <span class="machine" :style="{ left: at(1) }"><span>one core</span></span>
             <input
@@ -85,7 +85,7 @@ function setTarget(event: Event): void {
                 @input="setTarget"
             />
             <span class="mark" :style="{ left: at(load.target) }" aria-hidden="true" />
-            <span class="wish" :style="{ left: at(load.target) }">get me to {{ percent(load.target) }}</span>
+            <span class="wish" :style="{ left: at(load.target) }">get me to {{ wholePercent(load.target) }}</span>
         </div>
         <p class="sentence" data-plan-sentence>
             {{ sentence }} <span class="soft">{{ outcome }}</span>
