@@ -23,6 +23,7 @@ use Hafen\Routing\BranchSum;
 use Hafen\Routing\Comb;
 use Hafen\Routing\Combs;
 use Hafen\Routing\LivePath;
+use Hafen\Routing\NoteReach;
 use Hafen\Routing\QuickMonitoring;
 use Hafen\Routing\RowLatency;
 use Hafen\Routing\SessionGraph;
@@ -196,9 +197,11 @@ final readonly class SessionState
     private function inserts(Session $session): array
     {
         $latency = new RowLatency($this->processors, $session);
+        $reach = new NoteReach($this->processors);
         $inserts = [];
         $presets = $this->presets->byProcessor();
         foreach ($session->channels as $channel) {
+            $reached = $reach->splits($channel);
             foreach ($channel->allInserts() as $insert) {
                 if ($insert instanceof Split) {
                     $sum = BranchSum::of($insert);
@@ -211,6 +214,7 @@ final readonly class SessionState
                             static fn (Branch $branch): string => $branch->id,
                             array_filter($insert->branches, $insert->isHeard(...)),
                         )),
+                        'notes' => in_array($insert->id, $reached, true),
                         ...($insert->selector === null ? [] : ['openings' => array_map(
                             static fn (Branch $branch): array => self::openings($insert->selector, $branch->range),
                             $insert->branches,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bar, clock, decibels, depth, parseNumber, plain } from './format';
+import { bar, clock, decibels, depth, keyName, parseKey, parseNumber, plain } from './format';
 
 describe('figures', () => {
     it('have one decimal, a real minus and silence', () => {
@@ -33,5 +33,13 @@ describe('figures', () => {
             'brass',
             'over',
         ]);
+    });
+
+    it('reads keys by name and number, and every name it writes', () => {
+        expect(['C4', 'c#4', 'Db4', 'B♭-1', 'Cb4', ' f♯ 2 ', '0', '127'].map(parseKey)).toEqual([
+            60, 61, 61, 10, 59, 42, 0, 127,
+        ]);
+        expect(['H4', 'C', 'C10', '128', '-1', '60.5', 'C4x', ''].map(parseKey)).toEqual(Array(8).fill(undefined));
+        expect(Array.from({ length: 128 }, (_, key) => parseKey(keyName(key)))).toEqual([...Array(128).keys()]);
     });
 });

@@ -120,7 +120,36 @@ export function panText(pan: number, centre = 'C'): string {
 
 const KEY_NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
 
-/** A key as MIDI counts it: 60 is C4. */
+/** A key as MIDI counts it: 60 is C4. See parseKey. */
 export function keyName(key: number): string {
     return `${KEY_NAMES[key % 12]}${Math.floor(key / 12) - 1}`;
 }
+
+const WHITE_KEYS: Record<string, number> = { c: 0, d: 2, e: 4, f: 5, g: 7, a: 9, b: 11 };
+
+/** A key as somebody types it: by name ("C4", "f#2", "Bb-1") or as MIDI counts it ("60"). Undefined is none. */
+export function parseKey(text: string): number | undefined {
+    const clean = text
+        .trim()
+        .toLowerCase()
+        .replace(/\u2212/g, '-');
+    const named = /^([a-g])([#♯b♭]?)\s*(-?\d+)$/.exec(clean);
+    const key = named
+        ? WHITE_KEYS[named[1]!]! +
+          (named[2] === '' ? 0 : '#♯'.includes(named[2]!) ? 1 : -1) +
+          12 * (Number(named[3]) + 1)
+        : /^\d+$/.test(clean)
+          ? Number(clean)
+          : -1;
+    return key >= 0 && key <= 127 ? key : undefined;
+}
+
+/** How a value is written for somebody to type over, and read again. */
+export interface Spelling {
+    write: (value: number | null) => string;
+    /** Null is silence; undefined is nothing that can be read. */
+    read: (text: string) => number | null | undefined;
+}
+
+export const NUMBERS: Spelling = { write: typedNumber, read: parseNumber };
+export const KEYS: Spelling = { write: (value) => keyName(Math.round(value ?? 0)), read: parseKey };

@@ -60,7 +60,7 @@ it('plays by a key of the controller, and holds no note when it is unplugged', f
     $this->browser->until(fn (): bool => ! $this->browser->script('return [...document.querySelectorAll("button")].some((one) => one.textContent.trim().includes("Stop"))'), 'it to stop');
     $this->browser->script('[...document.querySelectorAll(".adding button")].find((one) => one.textContent.trim() === "note channel").click()');
     $this->browser->waitFor('[data-play-keys]')->click();
-    $level = fn (): bool => $this->browser->script('return Number(document.querySelector(\'[data-tap="notes-1:pre-fader"]\')?.dataset.level || -99) > -50');
+    $level = fn (): bool => (figure('notes-1:pre-fader') ?? -INF) > -50.0;
     $this->browser->script('turn(0x90, 60, 90)');
     $this->browser->until($level, 'the key to sound');
     $this->browser->script('unplug()');

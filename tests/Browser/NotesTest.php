@@ -66,7 +66,7 @@ it('draws notes, moves them by key and pointer, sets how hard they are struck, a
     $this->browser->until(fn (): bool => notesOnServer('Notes 1')[0][3] === 30, 'its velocity');
     // It is heard: the level after the instrument moves.
     $this->browser->find('body')->sendKeys(' ');
-    $this->browser->until(fn (): bool => $this->browser->script('return Number(document.querySelector(\'[data-tap="notes-1:pre-fader"]\')?.dataset.level) > -60'), 'its level');
+    $this->browser->until(fn (): bool => (figure('notes-1:pre-fader') ?? -INF) > -60.0, 'its level');
     $this->browser->find('body')->sendKeys(' ');
     $this->browser->find('[data-notes] .roll')->sendKeys(WebDriverKeys::DELETE);
     $this->browser->until(fn (): bool => count(notesOnServer('Notes 1')) === 1, 'one note less');
@@ -109,7 +109,7 @@ it('plays a note channel by the keys of the computer, stopped and while it plays
     $this->browser->script('[...document.querySelectorAll(".adding button")].find((one) => one.textContent.trim() === "note channel").click()');
     $this->browser->waitFor('[data-play-keys]')->click();
     $key = fn (string $type, string $key): mixed => $this->browser->script("document.body.dispatchEvent(new KeyboardEvent('{$type}', {key: '{$key}', bubbles: true}))");
-    $level = fn (): bool => $this->browser->script('return Number(document.querySelector(\'[data-tap="notes-1:pre-fader"]\')?.dataset.level || -99) > -50');
+    $level = fn (): bool => (figure('notes-1:pre-fader') ?? -INF) > -50.0;
     $key('keydown', 'a');
     $this->browser->until($level, 'the key to sound');
     $key('keyup', 'a');

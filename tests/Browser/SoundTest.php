@@ -32,6 +32,21 @@ function selectorNow(): ?array
     return array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => $insert['type'] === 'split'))[0]['selector'] ?? null;
 }
 
+/** Drags the end of a siding in a picture to a place on its line, from 0 to 1. */
+function dragEnd(string $picture, string $end, float $to): void
+{
+    test()->browser->script(<<<'JS'
+        const picture = document.querySelector(arguments[0]);
+        const handle = picture.querySelector(`[data-edge="${arguments[1]}"]`);
+        const [box, from] = [picture.getBoundingClientRect(), handle.getBoundingClientRect()];
+        const x = box.left + box.width * (10 + arguments[2] * 230) / 250;
+        const fire = (type, at, on) => on.dispatchEvent(new PointerEvent(type, {bubbles: true, clientX: at, clientY: from.y + 2, button: 0}));
+        fire('pointerdown', from.x + from.width / 2, handle);
+        fire('pointermove', x, window);
+        fire('pointerup', x, window);
+        JS, $picture, $end, $to);
+}
+
 it('makes two sounds of a row from how it stands, and goes from one to the other by press and by key', function (): void {
     $this->browser->find('[data-new-sound-switch]')->click();
     $this->browser->waitFor('[data-sound]');
@@ -74,14 +89,7 @@ it('puts a selector between branches, steps through them by key, and drags the e
     expect($this->browser->script('return [...document.querySelectorAll("[data-branch-row]")].map((one) => one.classList.contains("quiet"))'))->toBe([true, false, true]);
     // Both edges that lie there go to where the picture has 60 %.
     $branches = $this->browser->script('return [...document.querySelectorAll("[data-track]")].map((one) => one.dataset.track)');
-    $this->browser->script(<<<JS
-        const edge = document.querySelector('[data-edge="{$branches[1]}:to"]').getBoundingClientRect();
-        const picture = document.querySelector('[data-selector-picture]').getBoundingClientRect();
-        const fire = (type, x, on) => on.dispatchEvent(new PointerEvent(type, {bubbles: true, clientX: x, clientY: edge.y + 2, button: 0}));
-        fire('pointerdown', edge.x + edge.width / 2, document.querySelector('[data-edge="{$branches[1]}:to"]'));
-        fire('pointermove', picture.left + picture.width * (10 + 0.6 * 280) / 300, window);
-        fire('pointerup', picture.left + picture.width * (10 + 0.6 * 280) / 300, window);
-        JS);
+    dragEnd('[data-selector-picture]', "{$branches[1]}:to", 0.6);
     $ranges = fn (): array => array_column(array_values(array_filter(channelOnServer('Cello')['inserts'], static fn (array $insert): bool => $insert['type'] === 'split'))[0]['branches'], 'range');
     $this->browser->until(fn (): bool => abs($ranges()[1]['to'] - 0.6) < 0.002 && abs($ranges()[2]['from'] - 0.6) < 0.002, 'the edge that both share');
     $this->browser->find('body')->sendKeys(',');
@@ -108,7 +116,7 @@ it('moves a selector and chooses sounds by the keys of a note channel, while the
     $this->browser->waitFor('[data-play-keys]')->click();
     $this->browser->script('const one = [...document.querySelectorAll("button")].find((o) => o.textContent.includes("Play")); one.click()');
     $key = fn (string $type, string $key): mixed => $this->browser->script("document.body.dispatchEvent(new KeyboardEvent('{$type}', {key: '{$key}', bubbles: true}))");
-    $level = fn (): float => (float) $this->browser->script('return Number(document.querySelector("[data-tap=\'cello:pre-fader\']")?.dataset.level || -99)');
+    $level = fn (): float => figure('cello:pre-fader') ?? -INF;
     // D#5 is far up, and the selector stays there when it is let go: the upper branch is 40 dB softer.
     $key('keydown', 'p');
     $this->browser->until(fn (): bool => $level() > -75.0 && $level() < -38.0, 'the upper branch to sound alone');
@@ -120,4 +128,51 @@ it('moves a selector and chooses sounds by the keys of a note channel, while the
     $this->browser->until(fn (): bool => $level() > -30.0, 'the lower branch to sound alone');
     $key('keyup', 'a');
     expect($this->browser->complaints())->toBe([]);
+});
+
+it('gives branches keys and velocities by drag and by name, and plays each key where it belongs', function (): void {
+    onServerDo(['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys']);
+    onServerDo(['type' => 'add-split', 'channel' => 'keys', 'branches' => 2, 'at' => 0]);
+    $branches = fn (): array => channelOnServer('Keys')['inserts'][0]['branches'];
+    [$low, $high] = array_column($branches(), 'id');
+    showCello();
+    $this->browser->find('[data-channel-row="keys"] .fork')->click();
+    $this->browser->waitFor('[data-zones-picture=keys]');
+    dragEnd('[data-zones-picture=keys]', "{$low}:to", 60 / 128);
+    $this->browser->until(fn (): bool => ($branches()[0]['keys'] ?? null) === ['from' => 0, 'to' => 59, 'fadeFrom' => 0, 'fadeTo' => 0], 'the low keys');
+    dragEnd('[data-zones-picture=keys]', "{$high}:from", 60 / 128);
+    $this->browser->until(fn (): bool => ($branches()[1]['keys']['from'] ?? null) === 60, 'the high keys');
+    // Where two zones meet, both ends go along.
+    $this->browser->until(fn (): bool => $this->browser->has("[data-zone='{$high}:keys']"), 'the zone that was dragged');
+    dragEnd('[data-zones-picture=keys]', "{$high}:from", 66 / 128);
+    $this->browser->until(fn (): bool => $branches()[0]['keys']['to'] === 65 && $branches()[1]['keys']['from'] === 66, 'both zones');
+    // Keys are typed by name. What is no key changes nothing.
+    foreach (['H2' => 66, 'Eb5' => 75] as $typed => $key) {
+        $this->browser->script("document.querySelector('[data-zone=\"{$high}:keys\"] [role=slider]').focus()");
+        $this->browser->find("[data-zone='{$high}:keys'] [role=slider]")->sendKeys(WebDriverKeys::ENTER);
+        $this->browser->waitFor("[data-zone='{$high}:keys'] input")->sendKeys(WebDriverKeys::CONTROL.'a'.WebDriverKeys::NULL.$typed.WebDriverKeys::ENTER);
+        $this->browser->until(fn (): bool => $branches()[1]['keys']['from'] === $key, "{$typed} to be read");
+    }
+    dragEnd('[data-zones-picture=velocities]', "{$low}:to", 100 / 127);
+    $this->browser->until(fn (): bool => ($branches()[0]['velocities']['to'] ?? null) === 100 && ! isset($branches()[1]['velocities']), 'the soft notes');
+    // Between F4 and D#5 no branch plays.
+    $this->browser->find('[data-channel-row="keys"] .name')->click();
+    $this->browser->waitFor('[data-open-notes]')->click();
+    $this->browser->waitFor('[data-play-keys]')->click();
+    $key = fn (string $type, string $key): mixed => $this->browser->script("document.body.dispatchEvent(new KeyboardEvent('{$type}', {key: '{$key}', bubbles: true}))");
+    $level = fn (): float => figure('keys:pre-fader') ?? -INF;
+    $key('keydown', 'j');
+    usleep(1_500_000);
+    expect($level())->toBeLessThan(-90.0);
+    $key('keydown', 'a');
+    $this->browser->until(fn (): bool => $level() > -50.0, 'the key of the low branch to sound');
+    $key('keyup', 'a');
+    $key('keyup', 'j');
+    expect($this->browser->complaints())->toBe([]);
+    // Behind the instrument there are no notes, and nothing to set.
+    onServerDo(['type' => 'move-insert', 'insert' => channelOnServer('Keys')['inserts'][0]['id'], 'channel' => 'keys', 'at' => 2]);
+    showCello();
+    $this->browser->find('[data-channel-row="keys"] .fork')->click();
+    $this->browser->waitFor("[data-branch-settings='{$low}']");
+    expect($this->browser->has('[data-zones]'))->toBeFalse();
 });

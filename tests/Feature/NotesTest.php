@@ -51,6 +51,16 @@ it('tells what sound switches move, and how far a selector has branches open', f
     expect(count($low))->toBe(101)->and([$low[0], $low[100], $high[0], $high[100]])->toEqual([1, 0, 0, 1])->and($low[50] ** 2 + $high[50] ** 2)->toEqualWithDelta(1.0, 1e-2)->and($state['inserts']['s1']['rise'])->toBeNull();
 });
 
+it('tells which splits notes get to', function (): void {
+    $id = app(SessionBook::class)->create(BlankSession::named('Zones', 48000))->id;
+    noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'])->assertOk();
+    $state = noteEdit($id, ['type' => 'add-split', 'channel' => 'keys', 'branches' => 2])->assertOk()->json();
+    $instrument = $state['document']['channels'][0]['inserts'][0];
+    expect($instrument['type'])->toBe('instrument')->and($state['inserts']['s1']['notes'])->toBeFalse();
+    $state = noteEdit($id, ['type' => 'set-insert-on', 'inserts' => [$instrument['id']], 'on' => false])->assertOk()->json();
+    expect($state['inserts']['s1']['notes'])->toBeTrue();
+});
+
 it('takes the keys somebody plays, and refuses what are none', function (): void {
     $id = app(SessionBook::class)->create(BlankSession::named('Keys', 48000))->id;
     noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'])->assertOk();

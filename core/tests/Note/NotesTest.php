@@ -15,11 +15,14 @@ use Hafen\Processor\ChangesNotes;
 use Hafen\Processor\ParameterValues;
 use Hafen\Processor\ProcessorCatalogue;
 use Hafen\Processor\Setting;
+use Hafen\Routing\NoteReach;
 use Hafen\Session\Channel\Channel;
 use Hafen\Session\Channel\ChannelKind;
 use Hafen\Session\Channel\Width;
 use Hafen\Session\Insert\Branch;
 use Hafen\Session\Insert\Insert;
+use Hafen\Session\Insert\ProcessorInsert;
+use Hafen\Session\Insert\Split;
 use Hafen\Session\Session;
 use Hafen\Session\Source\NoteSource;
 use Hafen\Tests\Support\MemoryLibrary;
@@ -307,6 +310,30 @@ it('plays in each branch of a split the notes of its keys and velocities, softer
     expect($codec->encode($codec->decode($codec->encode($session))))->toBe($codec->encode($session))
         ->and(edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => null, 'velocities' => ['from' => 1, 'to' => 9, 'fadeTo' => 4]])->branch('b1')->branch->velocities)->toEqual(new Hafen\Session\Insert\NoteZone(1, 9, 0, 4))
         ->and(fn () => edited($session, ['type' => 'set-branch-zones', 'branch' => 'b1', 'keys' => ['from' => 9, 'to' => 5], 'velocities' => null]))->toThrow('Found 5; allowed is a whole number from 9 to 127');
+});
+
+it('knows how far notes get in a row: where it says they do, zones are heard, and nowhere else', function (array $row, array $reached): void {
+    $session = noteSession([new Note(0, 4800, 60, 127)], $row, 48000);
+    expect((new NoteReach(Mix::processors()))->splits($session->channel('keys')))->toBe($reached);
+    $sounds = static fn (Session $of): array => Mix::render($of, new MemoryLibrary([]), tap: 'keys:pre-fader')->left;
+    $before = $sounds($session);
+    expect(Signal::rms($before))->toBeGreaterThan(0.001);
+    foreach ($session->channel('keys')->allInserts() as $insert) {
+        if ($insert instanceof Split) {
+            // None of its branches plays the note.
+            $shut = array_reduce($insert->branches, static fn (Session $of, Branch $branch): Session => edited($of, ['type' => 'set-branch-zones', 'branch' => $branch->id, 'keys' => ['from' => 0, 'to' => 59], 'velocities' => null]), $session);
+            expect($sounds($shut) !== $before)->toBe(in_array($insert->id, $reached, true));
+        }
+    }
+})->with(static function (): iterable {
+    $synthesiser = static fn (string $id, bool $on = true): ProcessorInsert => Mix::insert($id, 'synthesiser', on: $on);
+    $split = static fn (string $id, array ...$branches): Split => Mix::split($id, array_map(static fn (int $index): Branch => new Branch("{$id}-{$index}", "Branch {$index}", inserts: $branches[$index]), array_keys($branches)));
+    yield 'before the instrument' => [[Mix::insert('i1', 'note-transpose'), $split('s1', [], [Mix::insert('i2', 'chord')]), $synthesiser('i3')], ['s1']];
+    yield 'with instruments in it, and one behind' => [[$split('s1', [$synthesiser('i1')], [$synthesiser('i2')]), $split('s2', [], [])], ['s1']];
+    yield 'past a branch without one' => [[$split('s1', [$synthesiser('i1')], []), $split('s2', [$synthesiser('i2')], [])], ['s1', 's2']];
+    yield 'behind the instrument' => [[$synthesiser('i1'), $split('s1', [], [])], []];
+    yield 'behind one that is off' => [[$synthesiser('i1', false), $split('s1', [$synthesiser('i2')], [])], ['s1']];
+    yield 'in a branch, on both sides of its instrument' => [[$split('s1', [$split('s2', [], []), $synthesiser('i1'), $split('s3', [], [])], [$synthesiser('i2')])], ['s1', 's2']];
 });
 
 it('plays the keys that are held besides its clips, and lets go of what is not held any more', function (): void {

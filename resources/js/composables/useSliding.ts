@@ -1,5 +1,5 @@
 import { computed, ref, useTemplateRef } from 'vue';
-import { typedNumber } from '@/format';
+import { NUMBERS, type Spelling } from '@/format';
 import { positionOf, valueAt } from '@/scales';
 import { newGesture } from '@/gesture';
 import { useSteps } from './useSteps';
@@ -13,6 +13,7 @@ export interface SliderProps {
     step: number;
     fine: number;
     scale: 'linear' | 'logarithmic' | 'fader';
+    spelling?: Spelling;
 }
 
 /**
@@ -132,7 +133,7 @@ export function useSliding(
     }
 
     function startTyping(): void {
-        typing.value = typedNumber(shown.value === null ? null : Number(shown.value.toFixed(3)));
+        typing.value = (props.spelling ?? NUMBERS).write(shown.value === null ? null : Number(shown.value.toFixed(3)));
     }
 
     function typed(value: number | null): void {

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
-import { parseNumber } from '@/format';
+import { NUMBERS, type Spelling } from '@/format';
 
-/** A number that is typed: Enter takes it, Escape and a press elsewhere leave it. `-inf` is null. */
+/** A value that is typed: Enter takes it, Escape and a press elsewhere leave it. A number, where nothing else is said; `-inf` is null. */
 const text = defineModel<string | null>({ required: true });
-const props = defineProps<{ label: string; isSelected?: boolean }>();
+const props = withDefaults(defineProps<{ label: string; isSelected?: boolean; spelling?: Spelling }>(), {
+    spelling: () => NUMBERS,
+});
 const emit = defineEmits<{ enter: [value: number | null]; close: [] }>();
 
 const field = ref<HTMLInputElement>();
@@ -16,9 +18,9 @@ onMounted(() => {
     }
 });
 
-/** What is no number changes nothing. */
+/** What cannot be read changes nothing. */
 function enter(): void {
-    const value = text.value === null ? undefined : parseNumber(text.value);
+    const value = text.value === null ? undefined : props.spelling.read(text.value);
     text.value = null;
     if (value !== undefined) {
         emit('enter', value);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useSliding } from '@/composables/useSliding';
+import { NUMBERS, type Spelling } from '@/format';
 import EntryField from './EntryField.vue';
 
 /**
@@ -19,10 +20,12 @@ const props = withDefaults(
         scale?: 'linear' | 'logarithmic' | 'fader';
         centred?: boolean;
         dim?: boolean;
+        /** How it is typed. */
+        spelling?: Spelling;
         /** From where to where macros move it. */
         reach?: [number | null, number | null];
     }>(),
-    { fine: 0, scale: 'linear', centred: false, dim: false, reach: undefined },
+    { fine: 0, scale: 'linear', centred: false, dim: false, spelling: () => NUMBERS, reach: undefined },
 );
 const emit = defineEmits<{ change: [value: number | null, gesture: string] }>();
 
@@ -80,6 +83,7 @@ const { typing, shown, position, grab, wheel, key, startTyping, typed, reset } =
             class="entry"
             :label="`${label}, exact`"
             is-selected
+            :spelling="spelling"
             @enter="typed"
         />
         <button v-else class="plain text figure" tabindex="-1" :title="`${label}: press to type`" @click="startTyping">

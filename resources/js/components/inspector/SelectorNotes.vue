@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import type { Split } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
-import { keyName } from '@/format';
+import { KEYS, NUMBERS, keyName } from '@/format';
 import { useSession } from '@/stores/session';
 
 /** The notes that move a selector: of which channel, and which of its keys or velocities lead where. */
@@ -74,6 +74,7 @@ function set(part: 'from' | 'to' | 'glide', value: number | null, gesture: strin
                     :max="127"
                     :default="part === 'from' ? (lowest === 1 ? 1 : 36) : lowest === 1 ? 127 : 84"
                     :step="1"
+                    :spelling="notes.value === 'key' ? KEYS : NUMBERS"
                     :label="`Selector: ${part}`"
                     :text="said(notes[part])"
                     @change="(value, gesture) => set(part, value, gesture)"

@@ -4,7 +4,7 @@ import type { Channel, SoundSwitch } from '@/api/types';
 import ChoiceMenu from '@/components/controls/ChoiceMenu.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import NameField from '@/components/controls/NameField.vue';
-import { keyName } from '@/format';
+import { KEYS, keyName } from '@/format';
 import { useSession } from '@/stores/session';
 
 /** The sound switches of a channel: each chooses how its rows stand, and is made from how they stand now. */
@@ -162,6 +162,7 @@ function moves(of: SoundSwitch): string {
                         :max="127"
                         :default="24"
                         :step="1"
+                        :spelling="KEYS"
                         :label="`Lowest key of ${each.name}`"
                         :text="keyName(each.notes.lowest)"
                         @change="

@@ -16,9 +16,9 @@ import FaderSlider from '@/components/controls/FaderSlider.vue';
 import LyingSlider from '@/components/controls/LyingSlider.vue';
 import PanSlider from '@/components/controls/PanSlider.vue';
 import ActionMenu from '@/components/controls/ActionMenu.vue';
-import BranchZones from './BranchZones.vue';
 import MacrosSection from './MacrosSection.vue';
 import SelectorSection from './SelectorSection.vue';
+import ZonesSection from './ZonesSection.vue';
 
 /** A split: what its branches get, each with its level, and what they add up to. */
 const props = defineProps<{ channel: Channel; row: RowName; split: Split }>();
@@ -170,6 +170,7 @@ function dissolve(keep: string): void {
 
         <MacrosSection :channel="channel" :within="split" />
         <SelectorSection :channel="channel" :split="split" />
+        <ZonesSection v-if="facts?.notes" :channel="channel.id" :split="split" />
 
         <section v-for="branch in split.branches" :key="branch.id" class="branch" :data-branch-settings="branch.id">
             <div class="head">
@@ -228,7 +229,6 @@ function dissolve(keep: string): void {
                     "
                 />
             </div>
-            <BranchZones v-if="channel.kind === 'note'" :branch="branch" />
             <div class="actions">
                 <button class="text-button" @click="finder.openFor(channel.id, row, branch.inserts.length, branch.id)">
                     Add effect
