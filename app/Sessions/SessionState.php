@@ -201,10 +201,11 @@ final readonly class SessionState
         $inserts = [];
         $presets = $this->presets->byProcessor();
         foreach ($session->channels as $channel) {
-            $reached = $reach->splits($channel);
+            $played = $reach->splits($channel);
             foreach ($channel->allInserts() as $insert) {
                 if ($insert instanceof Split) {
-                    $sum = BranchSum::of($insert);
+                    $isPlayed = in_array($insert->id, $played, true);
+                    $sum = BranchSum::of($insert, $isPlayed);
                     $inserts[$insert->id] = [
                         'label' => 'Split '.count($insert->branches),
                         'latency' => $latency->insert($insert),
@@ -214,7 +215,7 @@ final readonly class SessionState
                             static fn (Branch $branch): string => $branch->id,
                             array_filter($insert->branches, $insert->isHeard(...)),
                         )),
-                        'notes' => in_array($insert->id, $reached, true),
+                        'notes' => $isPlayed,
                         ...($insert->selector === null ? [] : ['openings' => array_map(
                             static fn (Branch $branch): array => self::openings($insert->selector, $branch->range),
                             $insert->branches,

@@ -6,6 +6,7 @@ namespace Hafen\Pilot;
 
 use Hafen\Edit\Json\EditRequest;
 use Hafen\Routing\BranchSum;
+use Hafen\Routing\NoteReach;
 use Hafen\Session\Insert\Split;
 
 /** Branches that carry the same and are louder together than what went in. */
@@ -14,9 +15,11 @@ final readonly class EqualBranches implements Check
     public function advice(SessionFacts $facts): array
     {
         $advice = [];
+        $reach = new NoteReach($facts->processors);
         foreach ($facts->session->channels as $channel) {
+            $played = $reach->splits($channel);
             foreach ($channel->insertsOn ? $channel->allInserts() : [] as $split) {
-                $sum = $split instanceof Split && $split->on ? BranchSum::of($split) : null;
+                $sum = $split instanceof Split && $split->on ? BranchSum::of($split, in_array($split->id, $played, true)) : null;
                 if ($sum === null || ! $sum->equal || $sum->rise === null || abs($sum->rise) < 0.05) {
                     continue;
                 }

@@ -18,17 +18,18 @@ use Hafen\Session\Insert\SplitBy;
 final readonly class BranchSum
 {
     /**
-     * @param  ?float  $rise  dB; null where the branches carry different parts, a selector chooses between them, or they are silent or cancel each other
+     * @param  ?float  $rise  dB; null where the branches carry different parts, a selector chooses between them, notes go in, or they are silent or cancel each other
      * @param  bool  $equal  whether they carry exactly the same, two or more of them
      */
     private function __construct(public ?float $rise, public bool $equal)
     {
     }
 
-    public static function of(Split $split): self
+    /** @param  bool  $isPlayed  whether notes go in, see {@see NoteReach}: these have no level to keep, and branches may play different ones */
+    public static function of(Split $split, bool $isPlayed = false): self
     {
         $heard = array_values(array_filter($split->branches, static fn (Branch $branch): bool => $split->isHeard($branch) && $branch->gain !== null));
-        if ($split->by !== SplitBy::Copies || $split->selector !== null || $heard === []) {
+        if ($split->by !== SplitBy::Copies || $split->selector !== null || $isPlayed || $heard === []) {
             return new self(null, false);
         }
         $sum = array_sum(array_map(static fn (Branch $branch): float => 10.0 ** (($branch->gain ?? -INF) / 20.0) * ($branch->invert ? -1.0 : 1.0), $heard));
