@@ -262,6 +262,8 @@ it('shows long names whole, and never over the next row, in rows of either heigh
     foreach (range(1, 5) as $n) {
         onServerDo(['type' => 'add-insert', 'channels' => ['upright-bass'], 'processor' => ['reverb', 'echo', 'gain', 'chorus', 'limiter'][$n - 1]]);
     }
+    onServerDo(['type' => 'add-split', 'channel' => 'frame-drum', 'branches' => 2]);
+    onServerDo(['type' => 'rename-branch', 'branch' => channelOnServer('Frame drum')['inserts'][0]['branches'][0]['id'], 'name' => 'Low strokes, crushed by the tape of the ferry']);
     $this->browser->driver->manage()->window()->setSize(new WebDriverDimension($width, 800));
     $this->browser->visit($this->hafen->url("/?session={$this->session}"));
     $this->browser->waitFor('[data-channel="cello"]');
@@ -281,6 +283,14 @@ it('shows long names whole, and never over the next row, in rows of either heigh
             JS))->toBe([]);
         clickOn('button', $other);
     }
+    // Beside the inspector too a split ends before the levels that stand behind it.
+    $this->browser->find('[data-channel-row=frame-drum] .fork')->click();
+    $this->browser->waitFor('[data-branch-settings]');
+    expect($this->browser->script(<<<'JS'
+        const row = document.querySelector('[data-channel-row="frame-drum"]');
+        const end = row.querySelector('[data-tap="frame-drum:pre-fader"]').getBoundingClientRect().left;
+        return [...row.querySelectorAll('[data-split], [data-branch-row]')].filter((one) => one.getBoundingClientRect().right > end).length;
+        JS))->toBe(0);
 })->with([1024, 1280]);
 
 it('shows its keys, its night look and a session without tracks', function (): void {

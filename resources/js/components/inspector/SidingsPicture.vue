@@ -184,7 +184,6 @@ defineExpose({ placeOf });
                 :r="3 + 3 * track.siding.open"
                 class="passes"
             />
-            <text :x="track.nameAt" :y="track.y - 7">{{ track.siding.name }}</text>
         </g>
         <line v-for="place in places" :key="place" :x1="x(place)" :x2="x(place)" :y1="8" :y2="line" class="place" />
         <slot name="switch" :line="line" :x="x" />
@@ -204,6 +203,17 @@ defineExpose({ placeOf });
                 </title>
             </circle>
         </template>
+        <!-- Above all else, so that nothing goes through a name. -->
+        <text
+            v-for="track in tracks"
+            :key="`name${track.siding.id}`"
+            class="name"
+            :class="{ open: track.siding.open > 0 || picked === track.siding.id }"
+            :x="track.nameAt"
+            :y="track.y - 7"
+        >
+            {{ track.siding.name }}
+        </text>
     </svg>
 </template>
 
@@ -261,8 +271,15 @@ text.said {
     font-size: 11px;
 }
 
-.open text,
-.picked text {
+text.name {
+    stroke: var(--sheet);
+    stroke-width: 4px;
+    stroke-linejoin: round;
+    paint-order: stroke;
+    pointer-events: none;
+}
+
+text.name.open {
     fill: var(--ink);
 }
 

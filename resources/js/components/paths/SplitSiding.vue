@@ -83,10 +83,17 @@ function band(index: number): string {
           : `${hertz(from)}–${hertz(to)}`;
 }
 
+/** Widest a name stands in one line, in pixels, and a letter of it. */
+const NAME = 110;
+const LETTER = 6.4;
+const isLong = (branch: Branch) => branch.name.length * LETTER > NAME;
+
 /** Room for a branch's name and the widest of its chips: more of them go on in another line. */
 function leastWidth(branch: Branch, index: number): number {
     const label =
-        `${branch.name} ${decibels(branch.gain, true)}${band(index)}`.length * 6.4 + (props.split.selector ? 30 : 14);
+        Math.min(branch.name.length * LETTER, NAME) +
+        ` ${decibels(branch.gain, true)}${band(index)}`.length * LETTER +
+        (props.split.selector ? 30 : 14);
     const inside = branch.inserts.some((insert) => insert.type === 'split') ? 190 : branch.inserts.length > 0 ? 84 : 0;
     return label + 28 + inside;
 }
@@ -137,13 +144,20 @@ function branchTitle(branch: Branch): string {
                 :style="{ minWidth: `${leastWidth(branch, index)}px` }"
             >
                 <span class="turn out" aria-hidden="true" />
-                <button class="name plain" :title="branchTitle(branch)" @click.stop="select">
+                <button
+                    class="name plain"
+                    :class="{ long: isLong(branch) }"
+                    :style="{ '--name': `${NAME}px` }"
+                    :title="branchTitle(branch)"
+                    @click.stop="select"
+                >
                     <span v-if="branch.mute" class="state">M</span><span v-if="branch.solo" class="state solo">S</span
                     ><span
                         v-if="split.selector"
                         class="opening"
                         :style="{ '--open': `${Math.round(openOf(branch) * 360)}deg` }"
-                    />{{ branch.name }} <span class="figure gain">{{ decibels(branch.gain, true) }}</span
+                    /><span class="words">{{ branch.name }}</span>
+                    <span class="figure gain">{{ decibels(branch.gain, true) }}</span
                     ><span v-if="band(index)" class="band">{{ band(index) }}</span>
                 </button>
                 <InsertRow
@@ -278,15 +292,29 @@ function branchTitle(branch: Branch): string {
     align-items: center;
     flex: none;
     gap: 4px;
-    height: var(--line-height);
+    min-height: var(--line-height);
     padding: 0 2px;
     font-size: 12px;
     white-space: nowrap;
+    --pill: 24px;
+}
+
+/* A long name takes several lines. */
+.name.long {
+    --pill: calc(100% - 4px);
+}
+
+.long .words {
+    max-width: var(--name);
+    line-height: 13px;
+    text-align: left;
+    overflow-wrap: anywhere;
+    white-space: normal;
 }
 
 .branch:not(.siding) .name::before {
     position: absolute;
-    inset: calc((var(--line-height) - 24px) / 2) -2px;
+    inset: calc((100% - var(--pill)) / 2) -2px;
     z-index: 0;
     border: 1px solid var(--contour);
     border-radius: 999px;
@@ -296,7 +324,7 @@ function branchTitle(branch: Branch): string {
 .branch:not(.siding) .name {
     padding: 0 6px;
     margin-left: -4px;
-    background: linear-gradient(var(--ground), var(--ground)) center / 100% 24px no-repeat;
+    background: linear-gradient(var(--ground), var(--ground)) center / 100% var(--pill) no-repeat;
 }
 
 .picked > .branches > .branch > .name {
