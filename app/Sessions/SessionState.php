@@ -215,7 +215,7 @@ final readonly class SessionState
                             static fn (Branch $branch): string => $branch->id,
                             array_filter($insert->branches, $insert->isHeard(...)),
                         )),
-                        'notes' => $isPlayed,
+                        ...($isPlayed ? ['notes' => true] : []),
                         ...($insert->selector === null ? [] : ['openings' => array_map(
                             static fn (Branch $branch): array => self::openings($insert->selector, $branch->range),
                             $insert->branches,

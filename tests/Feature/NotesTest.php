@@ -56,7 +56,7 @@ it('tells which splits notes get to', function (): void {
     noteEdit($id, ['type' => 'add-channel', 'kind' => 'note', 'name' => 'Keys'])->assertOk();
     $state = noteEdit($id, ['type' => 'add-split', 'channel' => 'keys', 'branches' => 2])->assertOk()->json();
     $instrument = $state['document']['channels'][0]['inserts'][0];
-    expect($instrument['type'])->toBe('instrument')->and($state['inserts']['s1']['notes'])->toBeFalse()->and($state['inserts']['s1']['rise'])->toEqualWithDelta(6.0206, 1e-3)->and(array_column($state['pilot'], 'check'))->toContain('equal-branches');
+    expect($instrument['type'])->toBe('instrument')->and($state['inserts']['s1'])->not->toHaveKey('notes')->and($state['inserts']['s1']['rise'])->toEqualWithDelta(6.0206, 1e-3)->and(array_column($state['pilot'], 'check'))->toContain('equal-branches');
     $state = noteEdit($id, ['type' => 'set-insert-on', 'inserts' => [$instrument['id']], 'on' => false])->assertOk()->json();
     // Notes have no level that two branches could double.
     expect($state['inserts']['s1']['notes'])->toBeTrue()->and($state['inserts']['s1']['rise'])->toBeNull()->and($state['inserts']['s1']['equal'])->toBeFalse()

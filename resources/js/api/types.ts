@@ -246,8 +246,8 @@ export interface InsertFacts {
     rise?: number | null;
     equal?: boolean;
     heard?: string[];
-    /** Of splits: whether notes get to their branches. */
-    notes?: boolean;
+    /** Of splits whose branches notes get to. */
+    notes?: true;
     /** Of splits with a selector: how far each branch is open, 0 to 1, at places evenly from 0 to 1. */
     openings?: number[][];
 }

@@ -156,8 +156,8 @@ function branchTitle(branch: Branch): string {
                         v-if="split.selector"
                         class="opening"
                         :style="{ '--open': `${Math.round(openOf(branch) * 360)}deg` }"
-                    /><span class="words">{{ branch.name }}</span>
-                    <span class="figure gain">{{ decibels(branch.gain, true) }}</span
+                    /><span class="words">{{ branch.name }}</span
+                    >{{ ' ' }}<span class="figure gain">{{ decibels(branch.gain, true) }}</span
                     ><span v-if="band(index)" class="band">{{ band(index) }}</span>
                 </button>
                 <InsertRow
